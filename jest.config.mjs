@@ -1,0 +1,3 @@
+export default {
+  projects: ['core', 'server', 'standins', 'web'].map((name) => `<rootDir>/packages/${name}/jest.config.mjs`),
+};
