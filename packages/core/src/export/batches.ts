@@ -1,0 +1,43 @@
+/** A part of an export: `from` is the index of its first row, `rows` how many it holds. */
+export interface Batch {
+  name: string;
+  from: number;
+  rows: number;
+}
+
+/**
+ * Cuts an export into files of at most `each` rows; 0 for one file. The rows are kept in order, none twice, none lost.
+ *
+ * @param pattern file name with `{job}`, `{date}` and `{n}`; `{n}` is added when several files need it
+ */
+export function batches(
+  total: number,
+  each: number,
+  pattern: string,
+  extension: string,
+  words: { job: string; date: string },
+): Batch[] {
+  const size = each > 0 ? each : Math.max(1, total);
+  const count = Math.max(1, Math.ceil(total / size));
+  const width = String(count).length;
+  const template = count > 1 && !pattern.includes('{n}') ? `${pattern}-{n}` : pattern;
+  return Array.from({ length: count }, (_, i) => ({
+    name: `${fileName(template, { ...words, n: String(i + 1).padStart(width, '0') })}.${extension}`,
+    from: i * size,
+    rows: Math.min(size, total - i * size),
+  }));
+}
+
+function fileName(template: string, words: Record<string, string>): string {
+  const filled = template.replace(/\{(\w+)\}/g, (whole, key: string) => words[key] ?? whole);
+  return (
+    filled
+      .normalize('NFKD')
+      .replace(/[^\w.\- ]+/g, '')
+      .trim()
+      .replace(/\s+/g, '-')
+      .replace(/^\.+/, '')
+      .slice(0, 100)
+      .toLowerCase() || 'export'
+  );
+}

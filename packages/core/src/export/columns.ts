@@ -1,0 +1,41 @@
+import { fullName, PERSON_FIELDS, type Person } from '../model/person';
+
+/** What an export can hold. `own:Name` is a field of the person's own. */
+export const EXPORT_FIELDS = ['fullName', ...PERSON_FIELDS, 'verdict', 'verdictReason', 'emailVia', 'sources'] as const;
+export type ExportField = (typeof EXPORT_FIELDS)[number] | `own:${string}`;
+
+export interface ExportColumn {
+  field: string;
+  heading: string;
+}
+
+/** A contact as an export sees it. */
+export interface ExportRow {
+  person: Person;
+  extra: Record<string, string>;
+  verdict: string;
+  verdictReason: string;
+  emailVia: string;
+  sources: string;
+}
+
+/** The value of one column; unknown fields are blank. */
+export function exportCell(row: ExportRow, field: string): string {
+  if (field.startsWith('own:')) return row.extra[field.slice(4)] ?? '';
+  if (field === 'fullName') return fullName(row.person);
+  if (field === 'verdict' || field === 'verdictReason' || field === 'emailVia' || field === 'sources')
+    return row[field];
+  return row.person[field as keyof Person] ?? '';
+}
+
+/** Columns for a mail-out, the usual choice. */
+export const MAIL_OUT: ExportColumn[] = [
+  { field: 'firstName', heading: 'First name' },
+  { field: 'lastName', heading: 'Last name' },
+  { field: 'title', heading: 'Job title' },
+  { field: 'company', heading: 'Company' },
+  { field: 'email', heading: 'Email' },
+  { field: 'phone', heading: 'Phone' },
+  { field: 'city', heading: 'City' },
+  { field: 'country', heading: 'Country' },
+];

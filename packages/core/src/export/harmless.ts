@@ -1,0 +1,13 @@
+/** What makes a spreadsheet take a cell for a formula (OWASP, CSV Injection), full-width forms included. */
+const RUNS = /^[\s\u00a0]*[=+\-@\t\r\n＝＋－＠]/u;
+/** A phone in E.164 or a plain number starts like a formula but cannot do anything. */
+const PLAIN = /^[+-]?\d[\d .,]*(;ext=\d+)?$/;
+
+/** The cell with an apostrophe before it when a spreadsheet would run it, as OWASP advises. */
+export const harmless = (cell: string): string => (RUNS.test(cell) && !PLAIN.test(cell) ? `'${cell}` : cell);
+
+/** One line of CSV (RFC 4180), without its line break. */
+export const csvLine = (cells: readonly string[]): string =>
+  cells
+    .map((cell) => (/[",\r\n]/.test(cell) || /^\s|\s$/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell))
+    .join(',');

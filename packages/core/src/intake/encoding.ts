@@ -1,0 +1,60 @@
+import { detect } from 'jschardet';
+
+/** How many bytes of a file are enough to tell its encoding. */
+export const ENCODING_SAMPLE_BYTES = 256 * 1024;
+
+/**
+ * The label of the encoding that bytes are written in, as the WHATWG Encoding Standard names it.
+ *
+ * A byte order mark decides; then well-formed UTF-8; then the zero bytes of UTF-16; then statistics
+ * (jschardet); what is left is windows-1252, which can be read without an error.
+ */
+export function findEncoding(bytes: Uint8Array): string {
+  const [a, b, c] = bytes;
+  if (a === 0xef && b === 0xbb && c === 0xbf) return 'utf-8';
+  if (a === 0xff && b === 0xfe) return 'utf-16le';
+  if (a === 0xfe && b === 0xff) return 'utf-16be';
+  if (isUtf8(bytes)) return zeroShare(bytes, 0) > 0.3 ? 'utf-16be' : zeroShare(bytes, 1) > 0.3 ? 'utf-16le' : 'utf-8';
+  if (zeroShare(bytes, 1) > 0.3) return 'utf-16le';
+  if (zeroShare(bytes, 0) > 0.3) return 'utf-16be';
+  const guess = detect(latin1(bytes.subarray(0, 64 * 1024)));
+  const label = guess.encoding?.toLowerCase() ?? '';
+  if (guess.confidence < 0.5 || label === '' || label === 'ascii' || label === 'utf-8') return 'windows-1252';
+  return label === 'iso-8859-1' ? 'windows-1252' : label;
+}
+
+/** True when the bytes are well-formed UTF-8; a sequence cut off at the end counts as well-formed. */
+export function isUtf8(bytes: Uint8Array): boolean {
+  for (let i = 0; i < bytes.length;) {
+    const byte = bytes[i++]!;
+    if (byte < 0x80) continue;
+    const more =
+      byte >= 0xc2 && byte <= 0xdf ? 1 : byte >= 0xe0 && byte <= 0xef ? 2 : byte >= 0xf0 && byte <= 0xf4 ? 3 : -1;
+    if (more < 0) return false;
+    for (let k = 0; k < more; k++, i++) {
+      if (i >= bytes.length) return true;
+      if ((bytes[i]! & 0xc0) !== 0x80) return false;
+    }
+  }
+  return true;
+}
+
+/** True when the bytes are no text at all: control characters that no text file holds. */
+export function looksBinary(bytes: Uint8Array): boolean {
+  if (zeroShare(bytes, 0) > 0.3 || zeroShare(bytes, 1) > 0.3) return false;
+  let odd = 0;
+  for (const byte of bytes) if (byte < 0x09 || (byte > 0x0d && byte < 0x20 && byte !== 0x1b)) odd++;
+  return odd > bytes.length * 0.01;
+}
+
+function zeroShare(bytes: Uint8Array, offset: 0 | 1): number {
+  let zeros = 0;
+  for (let i = offset; i < bytes.length; i += 2) if (bytes[i] === 0) zeros++;
+  return bytes.length < 2 ? 0 : zeros / Math.floor(bytes.length / 2);
+}
+
+function latin1(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return text;
+}

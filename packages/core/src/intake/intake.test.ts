@@ -1,0 +1,131 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import Papa from 'papaparse';
+import { seededRandom } from '../text/random';
+import { delimitedReader, type RawRow } from './delimited';
+import { findDelimiter } from './delimiter';
+import { findEncoding, looksBinary } from './encoding';
+import { findHeader } from './header';
+import { recogniseColumns } from './recognise';
+import { toRecords } from './records';
+
+const readAll = (text: string, delimiter = ',', piece = text.length): RawRow[] => {
+  const reader = delimitedReader(delimiter);
+  const rows: RawRow[] = [];
+  for (let at = 0; at < text.length; at += piece) rows.push(...reader.push(text.slice(at, at + piece)));
+  return [...rows, ...reader.end()];
+};
+const cells = (rows: RawRow[]) => rows.map((row) => row.cells).filter((row) => row.some((cell) => cell !== ''));
+
+// csv-spectrum 2.0.0: the conformance files for RFC 4180.
+const spectrum = join(dirname(require.resolve('csv-spectrum/package.json')), 'csvs');
+// The JSON beside location_coordinates.csv holds another phone than the CSV does.
+test.each(readdirSync(spectrum).filter((name) => name !== 'location_coordinates.csv'))('csv-spectrum %s', (name) => {
+  const expected = JSON.parse(
+    readFileSync(join(spectrum, '..', 'json', name.replace(/\.csv$/, '.json')), 'utf8'),
+  ) as Record<string, string>[];
+  const [header, ...rows] = cells(readAll(readFileSync(join(spectrum, name), 'utf8')));
+  expect(rows.map((row) => Object.fromEntries(header!.map((key, i) => [key, row[i]])))).toEqual(expected);
+});
+
+test('reads as papaparse does, in pieces of any size', () => {
+  const random = seededRandom(11);
+  const parts = ['a', 'bc', '"x"', '"x ""y"""', '"1,2"', '"two\nlines"', '', ' d '];
+  for (let round = 0; round < 300; round++) {
+    const text =
+      Array.from({ length: 1 + Math.floor(random() * 6) }, () =>
+        Array.from({ length: 3 }, () => parts[Math.floor(random() * parts.length)]).join(','),
+      ).join(round % 2 ? '\n' : '\r\n') + (round % 3 ? '' : round % 2 ? '\n' : '\r\n');
+    const wanted = Papa.parse<string[]>(text, { newline: round % 2 ? '\n' : '\r\n' }).data.filter((row) =>
+      row.some((cell) => cell !== ''),
+    );
+    expect(cells(readAll(text, ',', 1 + Math.floor(random() * 7)))).toEqual(wanted);
+  }
+});
+
+test('a quote that is never closed costs its own line and no other', () => {
+  const rows = readAll('a,b\n"torn,1\nc,2\n"d",3\n');
+  expect(rows.map((row) => [row.line, row.cells, row.problem])).toEqual([
+    [1, ['a', 'b'], undefined],
+    [2, ['"torn', '1'], 'quote-not-closed'],
+    [3, ['c', '2'], undefined],
+    [4, ['d', '3'], undefined],
+  ]);
+  expect(readAll('x,"y\nz,1').map((row) => row.problem)).toEqual(['quote-not-closed', undefined]);
+});
+
+test('every row in is a record, blank, or listed with its line and reason', () => {
+  const raw = readAll(`a,b\n1,2\n\n3\n4,5,6\n${'x'.repeat(40_000)},1\n"q,7,8\n`);
+  const read = toRecords(raw.slice(1), 2);
+  expect(read.records.map((row) => row.cells)).toEqual([
+    ['1', '2'],
+    ['3', ''],
+    ['4', '5', '6'],
+  ]);
+  expect(read.issues.map(({ line, code, kept }) => [line, code, kept])).toEqual([
+    [4, 'too-few-cells', true],
+    [5, 'too-many-cells', true],
+    [6, 'cell-too-long', false],
+    [7, 'quote-not-closed', false],
+  ]);
+  expect(read.records.length + read.blank + read.issues.filter((issue) => !issue.kept).length).toBe(raw.length - 1);
+});
+
+test.each([
+  ['a;b;c\n1;2,5;3\n', ';'],
+  ['a\tb\n1\t2\n', '\t'],
+  ['a,b\n"1;2;3",4\n', ','],
+  ['name\nMaren\n', ','],
+])('delimiter of %j', (text, delimiter) => expect(findDelimiter(text)).toBe(delimiter));
+
+test.each([
+  ['utf-8', Buffer.from('Saoirse Ní Bhriain, Münster')],
+  ['utf-8', Buffer.from('\uFEFFName')],
+  ['utf-16le', Buffer.from('Name,Firma', 'utf16le')],
+  ['windows-1252', Buffer.from('Name;Stadt\nJürgen Müller;Köln\nRené;Orléans\nSiân;Tŷ\n'.replace('ŷ', 'y'), 'latin1')],
+])('encoding %s', (label, bytes) => expect(findEncoding(bytes)).toBe(label));
+
+test('a picture is no table', () => {
+  expect(looksBinary(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 1, 2, 3, 4, 5, 6, 7]))).toBe(true);
+  expect(looksBinary(Buffer.from('a,b\n1,2\n'))).toBe(false);
+});
+
+test('the header is found below title lines, or found to be missing', () => {
+  const body = Array.from({ length: 6 }, (_, i) => [`Maren Oakhill ${i}`, `m${i}@brackenfold.example`, 'Wells']);
+  expect(findHeader([['Show 2026', '', ''], ['', '', 'Hall A'], ['Contact Name', 'E-Mail', 'Town'], ...body])).toEqual({
+    row: 2,
+    names: ['Contact Name', 'E-Mail', 'Town'],
+  });
+  expect(findHeader(body)).toEqual({ row: -1, names: ['Column 1', 'Column 2', 'Column 3'] });
+  expect(findHeader([['Name', 'Name', ''], ...body]).names).toEqual(['Name', 'Name 2', 'Column 3']);
+});
+
+test('columns are recognised from names in other tongues and from values alone', () => {
+  const rows = [
+    [
+      'MAREN OAKHILL ★',
+      'Head of Quality',
+      'BRACKENFOLD DAIRY LTD',
+      'A14',
+      'm.oakhill@brackenfold.example',
+      '0113 496 0417',
+      'rind',
+    ],
+    ['Tobias Lindqvist', 'Production Manager', 'Hollin Creamery', 'B02', 't@hollin.example', '1.13496E+09', ''],
+  ];
+  const named = recogniseColumns(['Contact Nam', 'Position', 'Firma', 'Stand', 'E-Mail', 'Tel', 'Bemerkung'], rows);
+  expect(named.map(({ target }) => target)).toEqual(['fullName', 'title', 'company', 'skip', 'email', 'phone', 'note']);
+  expect(named[5]!.lostDigits).toBe(1);
+  const bare = recogniseColumns(
+    ['Column 1', 'Column 2', 'Column 3', 'Column 4', 'Column 5', 'Column 6', 'Column 7'],
+    rows,
+  );
+  expect(bare.slice(0, 6).map(({ target }) => target)).toEqual([
+    'fullName',
+    'title',
+    'company',
+    'own',
+    'email',
+    'phone',
+  ]);
+});

@@ -1,0 +1,83 @@
+import type { Target } from '../model/target';
+import { targetOfName } from './header-names';
+import { isDate, lostDigits, VALUE_KINDS } from './value-kinds';
+
+/** What a column seems to be, how sure (0 to 1), and what should be said about it. */
+export interface Recognised {
+  name: string;
+  target: Target;
+  sure: number;
+  samples: string[];
+  /** Share of the sampled rows that hold a value, 0 to 1. */
+  filled: number;
+  /** Values that a spreadsheet cut, like 1.13496E+09. */
+  lostDigits: number;
+  dates: boolean;
+}
+
+/** Two columns cannot both be one of these. */
+const ONCE: ReadonlySet<Target> = new Set<Target>([
+  'fullName',
+  'firstName',
+  'lastName',
+  'middleName',
+  'title',
+  'company',
+  'email',
+  'phone',
+  'website',
+  'place',
+  'city',
+  'region',
+  'country',
+  'profile',
+]);
+
+/**
+ * Recognises the columns of a table from their names and from their values.
+ *
+ * @param names one per column
+ * @param rows a sample of the rows; a missing cell counts as blank
+ */
+export function recogniseColumns(names: string[], rows: string[][]): Recognised[] {
+  const columns = names.map((name, i) => {
+    const values = rows.map((row) => row[i]?.trim() ?? '').filter(Boolean);
+    return { name, values, scores: scoresOf(name, values) };
+  });
+  const chosen = new Map<number, { target: Target; sure: number }>();
+  const taken = new Set<Target>();
+  const ranked = columns
+    .flatMap(({ scores }, column) => [...scores].map(([target, sure]) => ({ column, target, sure })))
+    .sort((a, b) => b.sure - a.sure || a.column - b.column);
+  for (const { column, target, sure } of ranked) {
+    if (sure < 0.4 || chosen.has(column) || taken.has(target)) continue;
+    chosen.set(column, { target, sure });
+    if (ONCE.has(target)) taken.add(target);
+  }
+  return columns.map(({ name, values }, i) => ({
+    name,
+    ...(chosen.get(i) ?? { target: values.length === 0 ? ('skip' as const) : ('own' as const), sure: 0.3 }),
+    samples: [...new Set(values)].slice(0, 4),
+    filled: rows.length === 0 ? 0 : values.length / rows.length,
+    lostDigits: values.filter(lostDigits).length,
+    dates: values.length > 0 && values.filter(isDate).length / values.length > 0.8,
+  }));
+}
+
+/** How sure each meaning is: a name counts .8 alone, its values raise or lower it. */
+function scoresOf(name: string, values: string[]): Map<Target, number> {
+  const scores = new Map<Target, number>();
+  const named = targetOfName(name);
+  if (named) scores.set(named, named === 'skip' ? 0.75 : 0.8);
+  for (const [target, test] of Object.entries(VALUE_KINDS) as [Target, (v: string) => boolean][]) {
+    const share = values.length === 0 ? 0 : values.filter(test).length / values.length;
+    if (target === named) scores.set(target, values.length === 0 ? 0.6 : Math.min(0.99, 0.75 + share * 0.25));
+    else if (share > 0.5) scores.set(target, (isTelling(target) ? 0.97 : 0.72) * share);
+  }
+  const emails = scores.get('email') ?? 0;
+  if (named && named !== 'email' && emails > 0.6) scores.set(named, 0.35);
+  return scores;
+}
+
+/** Values that can hardly be anything else. */
+const isTelling = (target: Target) => target === 'email' || target === 'profile';

@@ -1,0 +1,132 @@
+import { soundex } from '../text/soundex';
+import { fullForm } from '../words/nicknames';
+import { intern, type Interned, type Subjects } from './subject';
+
+/** A block with more records than this is not compared in full but along its sorted order. */
+const LARGEST_BLOCK = 60;
+/** How many neighbours each record of a larger block is compared with. */
+const NEIGHBOURS = 8;
+
+/** Pairs of record indexes, `a[k] < b[k]`. */
+export interface Pairs {
+  a: Int32Array;
+  b: Int32Array;
+  size: number;
+}
+
+/**
+ * The pairs worth comparing: those that share a key. Blocks are bounded, so the number of pairs grows nearly linearly
+ * with the number of records; a pair that shares several keys comes once (twice at most in large blocks).
+ */
+export function candidatePairs(s: Subjects): Pairs {
+  const passes = blockKeys(s);
+  const order = sortedByName(s);
+  const pairs = growing();
+  for (const [p, keys] of passes.entries()) {
+    for (const block of blocksOf(keys, order)) {
+      const full = block.length <= LARGEST_BLOCK;
+      const reach = full ? block.length : NEIGHBOURS;
+      for (let i = 0; i < block.length; i++) {
+        const x = block[i]!;
+        const to = Math.min(block.length, i + 1 + reach);
+        for (let j = i + 1; j < to; j++) {
+          const y = block[j]!;
+          if (!metBefore(passes, p, x, y)) pairs.push(Math.min(x, y), Math.max(x, y));
+        }
+      }
+    }
+  }
+  return pairs.done();
+}
+
+/** At most so many of the pairs, evenly drawn, and how many pairs each of them stands for. */
+export function samplePairs(pairs: Pairs, most: number): { sample: Pairs; each: number } {
+  if (pairs.size <= most) return { sample: pairs, each: 1 };
+  const pick = (column: Int32Array) =>
+    Int32Array.from({ length: most }, (_, k) => column[Math.floor((k * pairs.size) / most)]!);
+  return { sample: { a: pick(pairs.a), b: pick(pairs.b), size: most }, each: pairs.size / most };
+}
+
+/** True when an earlier pass has put both into one small block, and so has compared them. */
+function metBefore(passes: Interned[], pass: number, x: number, y: number): boolean {
+  for (let q = 0; q < pass; q++) {
+    const { ids, counts } = passes[q]!;
+    const id = ids[x]!;
+    if (id !== 0 && id === ids[y] && counts[id]! <= LARGEST_BLOCK) return true;
+  }
+  return false;
+}
+
+/** The keys, strongest first. A blank key puts a record into no block. */
+function blockKeys(s: Subjects): Interned[] {
+  const first = (i: number) => s.firstName.values[s.firstName.ids[i]!]!;
+  const last = (i: number) => s.lastName.values[s.lastName.ids[i]!]!;
+  const company = (i: number) => s.company.values[s.company.ids[i]!]!;
+  const city = (i: number) => s.city.values[s.city.ids[i]!]!;
+  const lastSounds = s.lastName.values.map((name) => soundex(name) || name);
+  const lastSound = (i: number) => lastSounds[s.lastName.ids[i]!]!;
+  const fullForms = s.firstName.values.map(fullForm);
+  const full = (i: number) => fullForms[s.firstName.ids[i]!]!;
+  const join = (a: string, b: string) => (a === '' || b === '' ? '' : `${a} ${b}`);
+  const keys: ((i: number) => string)[] = [
+    (i) => s.email.values[s.email.ids[i]!]!,
+    (i) => s.phone.values[s.phone.ids[i]!]!,
+    (i) => s.profile.values[s.profile.ids[i]!]!,
+    (i) => join(last(i), full(i)),
+    (i) => join(lastSound(i), company(i)),
+    (i) => join(lastSound(i), s.domain.values[s.domain.ids[i]!]!),
+    (i) => join(full(i), company(i)),
+    (i) => join(lastSound(i), city(i)),
+    (i) => join(lastSound(i), full(i).slice(0, 1)),
+    (i) => (first(i) < last(i) ? join(first(i), last(i)) : join(last(i), first(i))),
+  ];
+  return keys.map((key) => intern(s.size, key, (value) => value));
+}
+
+/** The records of each key, in name order, keys with two records or more. */
+function* blocksOf(keys: Interned, order: Int32Array): Generator<Int32Array> {
+  const { ids, counts } = keys;
+  const starts = new Int32Array(counts.length + 1);
+  for (let k = 0; k < counts.length; k++) starts[k + 1] = starts[k]! + counts[k]!;
+  const next = starts.slice();
+  const sorted = new Int32Array(order.length);
+  for (const i of order) sorted[next[ids[i]!]!++] = i;
+  for (let k = 1; k < counts.length; k++) if (counts[k]! > 1) yield sorted.subarray(starts[k], starts[k + 1]);
+}
+
+/** Record indexes by last name, then first name, then index. */
+function sortedByName(s: Subjects): Int32Array {
+  const rank = (column: Interned) => {
+    const byValue = column.values.map((_, id) => id).sort((x, y) => (column.values[x]! < column.values[y]! ? -1 : 1));
+    const ranks = new Int32Array(byValue.length);
+    byValue.forEach((id, position) => (ranks[id] = position));
+    return ranks;
+  };
+  const lastRank = rank(s.lastName);
+  const firstRank = rank(s.firstName);
+  const width = firstRank.length;
+  const keys = new Float64Array(s.size);
+  for (let i = 0; i < s.size; i++) keys[i] = lastRank[s.lastName.ids[i]!]! * width + firstRank[s.firstName.ids[i]!]!;
+  return Int32Array.from({ length: s.size }, (_, i) => i).sort((x, y) => keys[x]! - keys[y]! || x - y);
+}
+
+function growing() {
+  let a = new Int32Array(1 << 16);
+  let b = new Int32Array(1 << 16);
+  let size = 0;
+  return {
+    push(x: number, y: number) {
+      if (size === a.length) {
+        const larger = new Int32Array(size * 2);
+        larger.set(a);
+        a = larger;
+        const other = new Int32Array(size * 2);
+        other.set(b);
+        b = other;
+      }
+      a[size] = x;
+      b[size++] = y;
+    },
+    done: (): Pairs => ({ a: a.subarray(0, size), b: b.subarray(0, size), size }),
+  };
+}

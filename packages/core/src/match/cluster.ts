@@ -1,0 +1,72 @@
+/** A pair of record indexes and how likely they are one person. */
+export interface Link {
+  a: number;
+  b: number;
+  chance: number;
+}
+
+/**
+ * Puts records together: what a person called the same first, then pairs from the most likely down. A pair is passed
+ * over when a person said that somebody in the one group is not somebody in the other, or when the two groups
+ * hold more pairs that speak against a merge than for it.
+ *
+ * @param likely pairs at or over the merge line
+ * @param conflict true when two records cannot be one person by what is known of them
+ * @returns for each record the lowest index in its group
+ */
+export function cluster(
+  size: number,
+  likely: readonly Link[],
+  same: readonly (readonly [number, number])[],
+  different: readonly (readonly [number, number])[],
+  conflict: (a: number, b: number) => boolean,
+): Int32Array {
+  const parent = Int32Array.from({ length: size }, (_, i) => i);
+  const members = new Map<number, number[]>();
+  const apart = new Map<number, Set<number>>();
+  const find = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]!]!;
+    return i;
+  };
+  const group = (root: number) => members.get(root) ?? [root];
+  const keep = (x: number, y: number) => {
+    if (!apart.has(x)) apart.set(x, new Set());
+    apart.get(x)!.add(y);
+  };
+  const unite = (x: number, y: number) => {
+    const [root, other] = x < y ? [x, y] : [y, x];
+    members.set(root, [...group(root), ...group(other)]);
+    members.delete(other);
+    parent[other] = root;
+    for (const enemy of apart.get(other) ?? []) {
+      keep(root, enemy);
+      const back = apart.get(enemy);
+      back?.delete(other);
+      back?.add(root);
+    }
+    apart.delete(other);
+  };
+  for (const [a, b] of same) if (find(a) !== find(b)) unite(find(a), find(b));
+  for (const [a, b] of different) {
+    const x = find(a);
+    const y = find(b);
+    if (x === y) continue;
+    keep(x, y);
+    keep(y, x);
+  }
+  const ordered = [...likely].sort((p, q) => q.chance - p.chance || p.a - q.a || p.b - q.b);
+  for (const { a, b } of ordered) {
+    const x = find(a);
+    const y = find(b);
+    if (x === y || apart.get(x)?.has(y)) continue;
+    const one = group(x);
+    const two = group(y);
+    if (one.length * two.length > 1 && one.length * two.length <= 400) {
+      let against = 0;
+      for (const i of one) for (const j of two) if (conflict(i, j)) against++;
+      if (against * 2 > one.length * two.length) continue;
+    }
+    unite(x, y);
+  }
+  return Int32Array.from({ length: size }, (_, i) => find(i));
+}

@@ -1,0 +1,124 @@
+import { jaroWinkler } from '../text/jaro-winkler';
+import { oneEdit } from '../text/one-edit';
+import { areForms } from '../words/nicknames';
+import { isRole } from '../mail/kinds';
+import type { Interned, Subjects } from './subject';
+
+/** What is compared, in the order of the digits of a pattern. */
+export const COMPARED = ['firstName', 'lastName', 'email', 'phone', 'profile', 'company', 'city', 'title'] as const;
+export type Compared = (typeof COMPARED)[number];
+
+/** How alike two values are: 0 one side is blank, 1 different, 2 near, 3 nearly the same, 4 the same. */
+export type Level = 0 | 1 | 2 | 3 | 4;
+export const LEVELS = 5;
+
+export type Compare = (a: number, b: number) => Level;
+
+/** One comparison a field over the interned values of the records. */
+export function comparisons(s: Subjects): Record<Compared, Compare> {
+  const first = remembered(s.firstName, firstNameLevel);
+  const last = remembered(s.lastName, lastNameLevel);
+  const company = remembered(s.company, companyLevel);
+  const city = remembered(s.city, (a, b) => (jaroWinkler(a, b) >= 0.92 ? 3 : 1));
+  const title = remembered(s.title, titleLevel);
+  const turned =
+    (compare: Compare): Compare =>
+    (a, b) => {
+      const level = compare(a, b);
+      return level === 1 && first(a, b) === 1 && last(a, b) === 1 && swapped(s, a, b) ? 3 : level;
+    };
+  const email = remembered(s.email, emailLevel);
+  const phone = remembered(s.phone, phoneLevel);
+  return {
+    firstName: turned(first),
+    lastName: turned(last),
+    email,
+    phone,
+    profile: (a, b) => exact(s.profile, a, b),
+    company: (a, b) => {
+      const level = company(a, b);
+      return level < 4 && exact(s.domain, a, b) === 4 ? 4 : level;
+    },
+    city,
+    title,
+  };
+}
+
+/** First and last name stand in each other's place, give or take a letter behind the first. */
+function swapped(s: Subjects, a: number, b: number): boolean {
+  const firstA = s.firstName.values[s.firstName.ids[a]!]!;
+  const lastB = s.lastName.values[s.lastName.ids[b]!]!;
+  if (firstA === '' || firstA[0] !== lastB[0]) return false;
+  const lastA = s.lastName.values[s.lastName.ids[a]!]!;
+  const firstB = s.firstName.values[s.firstName.ids[b]!]!;
+  return lastA[0] === firstB[0] && firstNameLevel(firstA, lastB) > 1 && lastNameLevel(lastA, firstB) > 1;
+}
+
+const exact = (column: Interned, a: number, b: number): Level => {
+  const x = column.ids[a]!;
+  const y = column.ids[b]!;
+  return x === 0 || y === 0 ? 0 : x === y ? 4 : 1;
+};
+
+export function firstNameLevel(a: string, b: string): Level {
+  if (a.length === 1 || b.length === 1) return a[0] === b[0] ? 2 : 1;
+  if (a === b || areForms(a, b)) return 3;
+  const similarity = jaroWinkler(a, b);
+  if (similarity >= 0.92) return 3;
+  return similarity >= 0.84 || (a.length > 2 && oneEdit(a, b)) ? 2 : 1;
+}
+
+export function lastNameLevel(a: string, b: string): Level {
+  const similarity = jaroWinkler(a, b);
+  return similarity >= 0.94 || (a.length > 3 && oneEdit(a, b))
+    ? 3
+    : similarity >= 0.88 || (Math.min(a.length, b.length) > 3 && (a.endsWith(b) || b.endsWith(a)))
+      ? 2
+      : 1;
+}
+
+export function companyLevel(a: string, b: string): Level {
+  const similarity = jaroWinkler(a, b);
+  if (similarity >= 0.94) return 3;
+  return similarity >= 0.88 || (Math.min(a.length, b.length) > 4 && (a.startsWith(b) || b.startsWith(a))) ? 2 : 1;
+}
+
+export function titleLevel(a: string, b: string): Level {
+  const x = new Set(a.match(/\p{L}{2,}/gu));
+  const y = new Set(b.match(/\p{L}{2,}/gu));
+  let shared = 0;
+  for (const word of x) if (y.has(word)) shared++;
+  const overlap = shared / Math.max(1, x.size + y.size - shared);
+  return overlap >= 0.6 ? 3 : overlap > 0.2 ? 2 : 1;
+}
+
+export function emailLevel(a: string, b: string): Level {
+  const [localA, domainA] = a.split('@') as [string, string];
+  const [localB, domainB] = b.split('@') as [string, string];
+  if (localA === localB && localA.length > 4 && !isRole(a)) return 3;
+  return domainA === domainB && (oneEdit(localA, localB) || jaroWinkler(localA, localB) >= 0.95) ? 2 : 1;
+}
+
+export const phoneLevel = (a: string, b: string): Level => (oneEdit(a, b) ? 3 : 1);
+
+/** Compares interned values and remembers what was found; a direct-mapped cache, so that it cannot grow. */
+function remembered(column: Interned, compare: (a: string, b: string) => Level): Compare {
+  const bits = Math.max(6, Math.min(18, Math.ceil(Math.log2(column.values.length * 16))));
+  const slots = 1 << bits;
+  const keys = new Float64Array(slots).fill(-1);
+  const levels = new Uint8Array(slots);
+  const { ids, values } = column;
+  return (a, b) => {
+    const x = Math.min(ids[a]!, ids[b]!);
+    const y = Math.max(ids[a]!, ids[b]!);
+    if (x === 0) return 0;
+    if (x === y) return 4;
+    const key = x * values.length + y;
+    const slot = (Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b)) >>> (32 - bits);
+    if (keys[slot] !== key) {
+      keys[slot] = key;
+      levels[slot] = compare(values[x]!, values[y]!);
+    }
+    return levels[slot] as Level;
+  };
+}

@@ -1,0 +1,148 @@
+import { emptyPerson, type Person } from '../model/person';
+import { seededRandom } from '../text/random';
+import { areForms } from '../words/nicknames';
+import { candidatePairs } from './blocks';
+import { cluster } from './cluster';
+import { matchPeople } from './match';
+import { toSubjects } from './subject';
+import { survive } from './survive';
+
+const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
+const FIRST = ['Maren', 'Robert', 'Aoife', 'William', 'Priya', 'Conor', 'Helen', 'Idris', 'Saoirse', 'Tobias'];
+const LAST = [
+  'Oakhill',
+  'Lindqvist',
+  'Brannagh',
+  'Parry',
+  'Farrow',
+  'MacAskill',
+  'Venn',
+  'Tolliver',
+  'Corrie',
+  'Meredith',
+  'Delahunt',
+  'Ashdown',
+  'Birkett',
+  'Carvell',
+];
+const SHORT: Record<string, string> = { Robert: 'Bob', William: 'Bill' };
+
+/** People of one firm each, and for a third of them a second record with an email, a short name or a slip. */
+function world(seed: number, size: number) {
+  const random = seededRandom(seed);
+  const pick = <T>(list: T[]) => list[Math.floor(random() * list.length)]!;
+  const people: Person[] = [];
+  const truth: number[] = [];
+  for (let i = 0; i < size; i++) {
+    const one = person({
+      firstName: pick(FIRST),
+      lastName: pick(LAST),
+      company: `Firm ${i % 150} Dairy`,
+      city: pick(['Wells', 'Settle', 'Bala']),
+      title: 'Quality Manager',
+    });
+    one.email = random() < 0.5 ? `${one.firstName}.${one.lastName}${i}@f${i % 150}.example`.toLowerCase() : '';
+    people.push(one);
+    truth.push(i);
+    if (random() < 0.33) {
+      people.push({
+        ...one,
+        firstName: SHORT[one.firstName] ?? one.firstName,
+        lastName:
+          random() < 0.2 ? one.lastName.slice(0, -2) + one.lastName.at(-1)! + one.lastName.at(-2)! : one.lastName,
+        title: 'Quality Mgr',
+      });
+      truth.push(i);
+    }
+  }
+  return { people, truth };
+}
+
+test('finds the doubles of a made-up world, and little else', () => {
+  const { people, truth } = world(5, 900);
+  const { roots } = matchPeople(people, { mergeFrom: 0.9, judgeFrom: 0.3 });
+  let right = 0;
+  let wrong = 0;
+  let all = 0;
+  for (let i = 0; i < people.length; i++)
+    for (let j = i + 1; j < people.length; j++) {
+      const same = truth[i] === truth[j];
+      if (same) all++;
+      if (roots[i] === roots[j]) same ? right++ : wrong++;
+    }
+  expect(right / all).toBeGreaterThan(0.95);
+  expect(right / (right + wrong)).toBeGreaterThan(0.95);
+});
+
+test('the same data gives the same outcome, and what a person says wins', () => {
+  const { people } = world(6, 200);
+  const lines = { mergeFrom: 0.9, judgeFrom: 0.3 };
+  const first = matchPeople(people, lines);
+  expect(matchPeople(people, lines)).toEqual(first);
+  const merged = first.roots.findIndex((root, i) => root !== i);
+  const apart = matchPeople(people, lines, [], [[first.roots[merged]!, merged]]);
+  expect(apart.roots[merged]).not.toBe(apart.roots[first.roots[merged]!]);
+  expect(matchPeople(people, lines, [[0, people.length - 1]]).roots[people.length - 1]).toBe(0);
+});
+
+test('relatives with one mailbox stay two people', () => {
+  const { people } = world(7, 300);
+  const shared = { lastName: 'Hathersage', company: 'Edale', email: 'office@edale.example', phone: '+441134960417' };
+  const { roots } = matchPeople(
+    [...people, person({ ...shared, firstName: 'Piers' }), person({ ...shared, firstName: 'Camille' })],
+    { mergeFrom: 0.9, judgeFrom: 0.3 },
+  );
+  expect(roots.at(-1)).not.toBe(roots.at(-2));
+});
+
+test('blocks are bounded: pairs grow about as the records do', () => {
+  const same = (n: number) =>
+    Array.from({ length: n }, (_, i) =>
+      person({ firstName: 'Ann', lastName: 'Smith', company: 'One', email: `a${i}@x.example` }),
+    );
+  const small = candidatePairs(toSubjects(same(1000))).size;
+  expect(candidatePairs(toSubjects(same(4000))).size).toBeLessThan(small * 5);
+});
+
+test('no cluster joins what a person keeps apart, by whatever way round', () => {
+  const random = seededRandom(9);
+  for (let round = 0; round < 100; round++) {
+    const size = 12;
+    const pair = (): [number, number] => {
+      const a = Math.floor(random() * size);
+      return [a, (a + 1 + Math.floor(random() * (size - 1))) % size];
+    };
+    const different = [pair(), pair()];
+    const roots = cluster(
+      size,
+      Array.from({ length: 30 }, () => ({ a: pair()[0], b: pair()[1], chance: random() })).filter(
+        ({ a, b }) => a !== b,
+      ),
+      [],
+      different,
+      () => false,
+    );
+    for (const [a, b] of different) expect(roots[a]).not.toBe(roots[b]);
+  }
+});
+
+test('the fullest value survives, and a name comes from one record', () => {
+  const group = [
+    person({ firstName: 'B.', lastName: 'Hathersage', title: 'Owner' }),
+    person({ firstName: 'Robert', lastName: 'Hathersage', email: 'r@edale.example' }),
+  ];
+  expect(survive(group, 'fullest')).toMatchObject({
+    person: { firstName: 'Robert', title: 'Owner', email: 'r@edale.example' },
+    from: { firstName: 1, title: 0, email: 1 },
+  });
+  expect(survive(group, 'first').person.firstName).toBe('B.');
+  expect(survive(group, 'latest').person.firstName).toBe('Robert');
+});
+
+test('short forms of names', () => {
+  expect([areForms('bill', 'william'), areForms('liz', 'elizabeth'), areForms('bill', 'robert')]).toEqual([
+    true,
+    true,
+    false,
+  ]);
+});

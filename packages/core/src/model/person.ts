@@ -1,0 +1,32 @@
+/** The standard fields of a row after tidying, in the order in which they are shown. Empty means ''. */
+export const PERSON_FIELDS = [
+  'honorific',
+  'firstName',
+  'middleName',
+  'lastName',
+  'suffix',
+  'title',
+  'level',
+  'team',
+  'company',
+  'legalForm',
+  'domain',
+  'email',
+  'phone',
+  'city',
+  'region',
+  'country',
+  'profile',
+  'note',
+] as const;
+
+export type PersonField = (typeof PERSON_FIELDS)[number];
+
+export type Person = Record<PersonField, string>;
+
+const EMPTY = Object.fromEntries(PERSON_FIELDS.map((field) => [field, ''])) as Person;
+
+export const emptyPerson = (): Person => ({ ...EMPTY });
+
+export const fullName = (p: Pick<Person, 'firstName' | 'middleName' | 'lastName'>): string =>
+  [p.firstName, p.middleName, p.lastName].filter(Boolean).join(' ');

@@ -1,0 +1,227 @@
+import { appendEmail, type Appended } from '../append/append-email';
+import { learningPatterns, type Patterns } from '../append/learn';
+import { judge } from '../mail/judge';
+import { matchPeople, type MatchOutcome } from '../match/match';
+import { survive } from '../match/survive';
+import type { Decision } from '../model/decision';
+import { PASSED, type Fate } from '../model/fate';
+import type { Person, PersonField } from '../model/person';
+import type { Facts, Question } from '../model/question';
+import type { StepKind, Steps } from '../model/step';
+import type { Judgement } from '../model/verdict';
+import { screener, type Suppression } from '../screen/screen';
+import { fold } from '../text/fold';
+import type { TidyRow } from '../tidy/tidy-row';
+import { applyEdits } from './apply-edits';
+import { sortDecisions, upTo, type Sorted } from './sort-decisions';
+
+/** A tidied record. Rows are given in the order of their ids. */
+export interface SiftRow {
+  recordId: number;
+  row: TidyRow;
+}
+
+export interface SiftInput {
+  rows: readonly SiftRow[];
+  steps: Steps;
+  decisions: readonly Decision[];
+  facts: Facts;
+  suppression: Suppression;
+}
+
+/** A person after matching: one or more records merged, and what became of them. */
+export interface Contact {
+  /** The lowest id of its records. */
+  id: number;
+  recordIds: number[];
+  person: Person;
+  /** For each field, the record that its value came from; 0 for one that no record holds. */
+  from: Partial<Record<PersonField, number>>;
+  /** How sure the least sure merge is, 1 for a single record. */
+  mergeChance: number;
+  appended: Appended | null;
+  judgement: Judgement | null;
+  fate: Fate;
+}
+
+export interface Outcome {
+  contacts: Contact[];
+  match: MatchOutcome;
+}
+
+/** What tidying, hand and matching made of the records, before anything is screened. */
+export interface Merged extends Outcome {
+  /** Records with nothing that says who they are. */
+  unknown: ReadonlySet<number>;
+}
+
+/**
+ * f itself: records, steps, facts and decisions in, the outcome out. It reads no clock and asks nobody; what a run still
+ * has to ask shows as a contact that waits.
+ *
+ * @param merged what `merge` made of the same rows under the same `mergeKey`, to save doing it again
+ */
+export function sift(input: SiftInput, merged: Merged = merge(input)): Outcome {
+  const decisions = sortDecisions(input.decisions);
+  const contacts = merged.contacts.map((contact) => ({ ...contact }));
+  screen(contacts, merged.unknown, input, decisions);
+  appendAndVerify(contacts, input, decisions);
+  return { contacts, match: merged.match };
+}
+
+/** The decisions that matching depends on, and its options; equal keys over the same rows merge alike. */
+export function mergeKey({ steps, decisions }: Pick<SiftInput, 'steps' | 'decisions'>): string {
+  const kinds = ['edit', 'refuse', 'refuse-like', 'same', 'different', 'apart'];
+  return JSON.stringify([steps.match, decisions.filter(({ body }) => kinds.includes(body.kind))]);
+}
+
+/** Puts what a person wrote over the tidied rows, finds the records that are one person, and merges them. */
+export function merge(input: SiftInput): Merged {
+  const { steps } = input;
+  const decisions = sortDecisions(input.decisions);
+  const rows = input.rows.map(({ recordId, row }) => ({ recordId, row: applyEdits(recordId, row, decisions) }));
+  const indexOf = new Map(rows.map(({ recordId }, i) => [recordId, i]));
+  const known = (pairs: [number, number][]) =>
+    pairs.flatMap(([a, b]): [number, number][] =>
+      indexOf.has(a) && indexOf.has(b) ? [[indexOf.get(a)!, indexOf.get(b)!]] : [],
+    );
+  const lines = steps.match.on ? steps.match : { mergeFrom: 2, judgeFrom: 2 };
+  const match = matchPeople(
+    rows.map(({ row }) => row.person),
+    lines,
+    known(decisions.same),
+    known(decisions.different),
+  );
+  const groups = new Map<number, number[]>();
+  match.roots.forEach((root, i) => {
+    const group = groups.get(root);
+    if (group) group.push(i);
+    else groups.set(root, [i]);
+  });
+  const contacts = [...groups.values()].map((group): Contact => {
+    const survivor = survive(
+      group.map((i) => rows[i]!.row.person),
+      steps.match.survivor,
+    );
+    const from: Contact['from'] = {};
+    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][])
+      from[field] = rows[group[k]!]!.recordId;
+    return {
+      id: rows[group[0]!]!.recordId,
+      recordIds: group.map((i) => rows[i]!.recordId),
+      person: survivor.person,
+      from,
+      mergeChance: Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1)),
+      appended: null,
+      judgement: null,
+      fate: PASSED,
+    };
+  });
+  fillDomains(contacts);
+  const unknown = rows.filter(({ row }) => row.issues.some((issue) => issue.code === 'nothing-to-identify'));
+  return { contacts, match, unknown: new Set(unknown.map(({ recordId }) => recordId)) };
+}
+
+/** A contact without a domain gets the one that its colleagues' records agree on. */
+function fillDomains(contacts: readonly Contact[]) {
+  const domains = new Map<string, Map<string, number>>();
+  for (const { person } of contacts) {
+    if (person.domain === '' || person.company === '') continue;
+    const key = fold(person.company);
+    const counts = domains.get(key) ?? new Map<string, number>();
+    domains.set(key, counts.set(person.domain, (counts.get(person.domain) ?? 0) + 1));
+  }
+  for (const contact of contacts) {
+    const { person } = contact;
+    if (person.domain !== '' || person.company === '') continue;
+    const counts = domains.get(fold(person.company));
+    if (counts?.size !== 1) continue;
+    contact.person = { ...person, domain: [...counts.keys()][0]! };
+    contact.from = { ...contact.from, domain: 0 };
+  }
+}
+
+/** What a person said last of any record of a contact. */
+function saidOf(contact: Contact, decisions: Sorted): { keepTo: StepKind | null } | undefined {
+  let last: { order: number; keepTo: StepKind | null } | undefined;
+  for (const id of contact.recordIds) {
+    const said = decisions.fates.get(id);
+    if (said && (!last || said.order > last.order)) last = said;
+  }
+  return last;
+}
+
+function screen(contacts: readonly Contact[], unknown: ReadonlySet<number>, input: SiftInput, decisions: Sorted) {
+  const fateOf = screener(input.steps.screen, input.suppression, decisions.titleGroups);
+  for (const contact of contacts) {
+    const said = saidOf(contact, decisions);
+    const keptTo = (step: StepKind) => said?.keepTo != null && upTo(step, said.keepTo);
+    if (unknown.has(contact.id) && !keptTo('tidy'))
+      contact.fate = { step: 'tidy', state: 'aside', code: 'nothing-to-identify', why: {} };
+    else if (said?.keepTo === null) contact.fate = { step: 'screen', state: 'aside', code: 'by-hand', why: {} };
+    else contact.fate = fateOf(contact.person, keptTo('screen'));
+  }
+}
+
+/** Patterns learned from the addresses that came with the records. */
+export function patternsOf(contacts: readonly Contact[]): Patterns {
+  const patterns = learningPatterns();
+  for (const { person } of contacts)
+    if (person.email !== '') patterns.learn(person.email, person.firstName, person.lastName);
+  return patterns;
+}
+
+function appendAndVerify(contacts: readonly Contact[], input: SiftInput, decisions: Sorted) {
+  const patterns = patternsOf(contacts);
+  for (const contact of contacts) {
+    if (!isScreened(contact)) continue;
+    settle(contact, patterns, input.facts, input.steps);
+    const { state, step }: Fate = contact.fate;
+    const keepTo = saidOf(contact, decisions)?.keepTo;
+    if (state === 'aside' && step && keepTo && upTo(step, keepTo)) contact.fate = PASSED;
+  }
+}
+
+/** True for a contact that the steps before append let pass. */
+export const isScreened = ({ fate }: Contact): boolean =>
+  fate.state === 'pass' || fate.step === 'append' || fate.step === 'verify';
+
+/**
+ * Takes one contact through append and verify as far as the facts reach, and says what has to be asked next. An address
+ * that was found teaches the pattern of its domain to the contacts after it.
+ */
+export function settle(contact: Contact, patterns: Patterns, facts: Facts, steps: Steps): Question | null {
+  const stop = (step: StepKind, state: Fate['state'], code: Fate['code'], why: Fate['why'] = {}) => {
+    contact.fate = { step, state, code, why };
+  };
+  contact.appended = contact.judgement = null;
+  contact.fate = PASSED;
+  const { person } = contact;
+  if (person.email === '') {
+    if (!steps.append.on) return null;
+    const progress = appendEmail(person, patterns, facts, steps.append);
+    if (progress.ask) {
+      stop('append', 'waits', 'to-ask');
+      return progress.ask;
+    }
+    if ('none' in progress.done) {
+      stop('append', 'aside', progress.done.none);
+      return null;
+    }
+    contact.appended = progress.done.found;
+    contact.judgement = contact.appended.judgement;
+    if (contact.judgement.verdict === 'valid')
+      patterns.learnHere(contact.appended.email, person.firstName, person.lastName);
+  } else {
+    if (!steps.verify.on) return null;
+    const progress = judge(person.email, facts);
+    if (progress.ask) {
+      stop('verify', 'waits', 'to-verify');
+      return progress.ask;
+    }
+    contact.judgement = progress.done;
+  }
+  const { verdict, reason } = contact.judgement;
+  if (verdict !== 'valid' && steps.verify.on) stop('verify', 'aside', 'verdict', { verdict, reason });
+  return null;
+}

@@ -1,0 +1,74 @@
+import type { Decision } from '../model/decision';
+import type { PersonField } from '../model/person';
+import { STEP_KINDS, type StepKind } from '../model/step';
+import { titleKey } from '../screen/screen';
+
+/** Decisions, sorted by what they are about. Later ones win over earlier ones. */
+export interface Sorted {
+  /** By record: set aside, or kept as far as and including a step. */
+  fates: Map<number, { order: number; keepTo: StepKind | null }>;
+  titleGroups: Map<string, 'keep' | 'aside'>;
+  same: [number, number][];
+  different: [number, number][];
+  edits: Map<number, Map<PersonField, string>>;
+  refused: Map<number, Set<PersonField>>;
+  refusedLike: { field: PersonField; was: string; is: string }[];
+}
+
+export function sortDecisions(decisions: readonly Decision[]): Sorted {
+  const out: Sorted = {
+    fates: new Map(),
+    titleGroups: new Map(),
+    same: [],
+    different: [],
+    edits: new Map(),
+    refused: new Map(),
+    refusedLike: [],
+  };
+  const pairs = new Map<string, { pair: [number, number]; same: boolean }>();
+  const judge = (a: number, b: number, same: boolean) => {
+    const pair: [number, number] = a < b ? [a, b] : [b, a];
+    pairs.set(pair.join(), { pair, same });
+  };
+  for (const { id, body } of decisions) {
+    switch (body.kind) {
+      case 'set-aside':
+        for (const record of body.recordIds) out.fates.set(record, { order: id, keepTo: null });
+        break;
+      case 'keep':
+        for (const record of body.recordIds) out.fates.set(record, { order: id, keepTo: body.step });
+        break;
+      case 'group':
+        out.titleGroups.set(titleKey(body.title), body.fate);
+        break;
+      case 'same':
+      case 'different':
+        judge(body.a, body.b, body.kind === 'same');
+        break;
+      case 'apart':
+        for (const [i, a] of body.recordIds.entries()) for (const b of body.recordIds.slice(i + 1)) judge(a, b, false);
+        break;
+      case 'edit':
+        for (const record of body.recordIds) {
+          if (!out.edits.has(record)) out.edits.set(record, new Map());
+          out.edits.get(record)!.set(body.field, body.value);
+        }
+        break;
+      case 'refuse':
+        if (!out.refused.has(body.recordId)) out.refused.set(body.recordId, new Set());
+        out.refused.get(body.recordId)!.add(body.field);
+        break;
+      case 'refuse-like':
+        out.refusedLike.push(body);
+        break;
+      case 'bring-in':
+      case 'configure':
+        break;
+    }
+  }
+  for (const { pair, same } of pairs.values()) (same ? out.same : out.different).push(pair);
+  return out;
+}
+
+/** True when a step is at or before another. */
+export const upTo = (step: StepKind, last: StepKind): boolean => STEP_KINDS.indexOf(step) <= STEP_KINDS.indexOf(last);

@@ -1,0 +1,50 @@
+const flags = { a: new Uint8Array(64), b: new Uint8Array(64) };
+
+/** Jaro similarity of two strings, 0 to 1 (Jaro 1989). Two empty strings are equal: 1. */
+export function jaro(a: string, b: string): number {
+  if (a === b) return 1;
+  const n = a.length;
+  const m = b.length;
+  if (n === 0 || m === 0) return 0;
+  if (flags.a.length < n) flags.a = new Uint8Array(n * 2);
+  if (flags.b.length < m) flags.b = new Uint8Array(m * 2);
+  const inA = flags.a.fill(0, 0, n);
+  const inB = flags.b.fill(0, 0, m);
+  const reach = Math.max(0, (Math.max(n, m) >> 1) - 1);
+  let matches = 0;
+  for (let i = 0; i < n; i++) {
+    const code = a.charCodeAt(i);
+    const to = Math.min(m - 1, i + reach);
+    for (let j = Math.max(0, i - reach); j <= to; j++) {
+      if (inB[j] || b.charCodeAt(j) !== code) continue;
+      inA[i] = inB[j] = 1;
+      matches++;
+      break;
+    }
+  }
+  if (matches === 0) return 0;
+  let halfTranspositions = 0;
+  for (let i = 0, j = 0; i < n; i++) {
+    if (!inA[i]) continue;
+    while (!inB[j]) j++;
+    if (a.charCodeAt(i) !== b.charCodeAt(j)) halfTranspositions++;
+    j++;
+  }
+  const t = halfTranspositions >> 1;
+  return (matches / n + matches / m + (matches - t) / matches) / 3;
+}
+
+/**
+ * Jaro-Winkler similarity, 0 to 1 (Winkler 1990): Jaro, raised by a tenth of what is missing for each of the first four
+ * letters that agree, where Jaro is above .7.
+ *
+ * @example jaroWinkler('MARTHA', 'MARHTA') // 0.9611
+ */
+export function jaroWinkler(a: string, b: string): number {
+  const similarity = jaro(a, b);
+  if (similarity <= 0.7) return similarity;
+  const most = Math.min(4, a.length, b.length);
+  let prefix = 0;
+  while (prefix < most && a.charCodeAt(prefix) === b.charCodeAt(prefix)) prefix++;
+  return similarity + prefix * 0.1 * (1 - similarity);
+}

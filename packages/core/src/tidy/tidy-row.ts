@@ -1,0 +1,170 @@
+import type { Change, ChangeCode } from '../model/change';
+import type { Issue } from '../model/issue';
+import { emptyPerson, type Person, type PersonField } from '../model/person';
+import type { Column, Target } from '../model/target';
+import { remembered } from '../text/remembered';
+import { parseCompany } from './company-name';
+import { normaliseEmail } from './email';
+import { canonicalLink, registrableDomain } from './link';
+import { parseName, type PersonName } from './person-name';
+import { parsePhone } from './phone';
+import { countryCode, parsePlace, tidyPlaceName } from './place';
+import { plainText } from './symbols';
+import { parseTitle } from './title';
+import { isFreeMail } from '../mail/kinds';
+
+const companyOf = remembered(parseCompany);
+const titleOf = remembered(parseTitle);
+const placeOf = remembered(parsePlace);
+const countryOf = remembered((input) => countryCode(plainText(input)));
+const cityOf = remembered(tidyPlaceName);
+
+export interface TidyRow {
+  person: Person;
+  /** Fields of the person's own, and columns that went over the header's width. */
+  extra: Record<string, string>;
+  changes: Change[];
+  issues: Issue[];
+}
+
+/**
+ * Tidies one record: what its columns say becomes the standard fields, each change with what was, what is and why.
+ *
+ * @param columns how each cell is read, in the order of the cells
+ * @param phoneCountry ISO 3166 code for phones without a country code
+ */
+export function tidyRow(cells: readonly string[], columns: readonly Column[], phoneCountry: string): TidyRow {
+  const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
+  const raw = rawValues(cells, columns, row.extra);
+  tidyName(raw, row);
+  tidyCompanyAndTitle(raw, row);
+  tidyPlace(raw, row);
+  tidyContact(raw, row, phoneCountry);
+  const { person } = row;
+  if (!person.firstName && !person.lastName && !person.email && !person.phone && !person.profile) {
+    row.issues.push({ code: 'nothing-to-identify', field: '', input: '' });
+  }
+  return row;
+}
+
+type Raw = Partial<Record<Target, string>>;
+
+function rawValues(cells: readonly string[], columns: readonly Column[], extra: Record<string, string>): Raw {
+  const raw: Raw = {};
+  for (let i = 0; i < cells.length; i++) {
+    const value = cells[i]!.trim();
+    const column = columns[i];
+    if (value === '' || column?.target === 'skip') continue;
+    if (!column) extra[`Column ${i + 1}`] = value;
+    else if (column.target === 'own' || raw[column.target] !== undefined) extra[column.name] = value;
+    else raw[column.target] = value;
+  }
+  return raw;
+}
+
+function put(row: TidyRow, field: PersonField, was: string, is: string, why: ChangeCode[]) {
+  row.person[field] = is;
+  if (was !== is && why.length > 0) row.changes.push({ field, was, is, why });
+}
+
+function tidyName(raw: Raw, row: TidyRow) {
+  const apart = raw.firstName !== undefined || raw.lastName !== undefined;
+  if (apart) {
+    for (const field of ['firstName', 'middleName', 'lastName'] as const) {
+      const was = raw[field] ?? '';
+      if (was === '') continue;
+      const name = parseName(field === 'lastName' ? `X ${was}` : was);
+      const is =
+        field === 'lastName'
+          ? [name.middleName, name.lastName].filter(Boolean).join(' ')
+          : [name.firstName, name.middleName, name.lastName].filter(Boolean).join(' ');
+      put(
+        row,
+        field,
+        was,
+        is,
+        name.why.filter((code) => code !== 'order-turned'),
+      );
+      row.person.suffix ||= name.suffix;
+      row.person.honorific ||= name.honorific;
+    }
+  } else if (raw.fullName !== undefined) {
+    const was = raw.fullName;
+    const name = parseName(was);
+    const plain = [name.firstName, name.middleName, name.lastName].filter(Boolean).join(' ') === was;
+    const why: ChangeCode[] = plain ? [] : name.why.length > 0 ? name.why : ['name-split'];
+    for (const field of ['firstName', 'middleName', 'lastName'] as const satisfies readonly (keyof PersonName)[]) {
+      row.person[field] = name[field];
+      if (why.length > 0 && name[field] !== '') row.changes.push({ field, was, is: name[field], why });
+    }
+    row.person.suffix = name.suffix;
+    row.person.honorific = name.honorific;
+  }
+  if (raw.honorific) row.person.honorific = plainText(raw.honorific);
+  if (raw.suffix) row.person.suffix = plainText(raw.suffix);
+}
+
+function tidyCompanyAndTitle(raw: Raw, row: TidyRow) {
+  if (raw.company !== undefined) {
+    const company = companyOf(raw.company);
+    put(row, 'company', raw.company, company.name, company.why);
+    row.person.legalForm = company.legalForm;
+  }
+  if (raw.title !== undefined) {
+    const title = titleOf(raw.title);
+    put(row, 'title', raw.title, title.title, title.why);
+    row.person.level = title.level;
+    row.person.team = title.team;
+  }
+  if (raw.note !== undefined) row.person.note = raw.note;
+}
+
+function tidyPlace(raw: Raw, row: TidyRow) {
+  if (raw.place !== undefined) {
+    const place = placeOf(raw.place);
+    for (const field of ['city', 'region', 'country'] as const) {
+      if (place[field] !== '') put(row, field, raw.place, place[field], ['place-split']);
+    }
+  }
+  if (raw.city !== undefined) put(row, 'city', raw.city, cityOf(raw.city), ['capitals']);
+  if (raw.region !== undefined) {
+    const place = placeOf(raw.region);
+    put(row, 'region', raw.region, place.region || cityOf(raw.region), ['place-split']);
+    row.person.country ||= place.country;
+  }
+  if (raw.country !== undefined) {
+    const code = countryOf(raw.country);
+    put(row, 'country', raw.country, code || plainText(raw.country), ['country-code']);
+  }
+}
+
+function tidyContact(raw: Raw, row: TidyRow, phoneCountry: string) {
+  const wrong = (code: Issue['code'], field: string, input: string) => row.issues.push({ code, field, input });
+  if (raw.email !== undefined) {
+    const email = normaliseEmail(raw.email);
+    if (email === '') wrong('not-an-email', 'email', raw.email);
+    put(row, 'email', raw.email, email, ['email-normalised']);
+  }
+  if (raw.website !== undefined) {
+    const link = canonicalLink(raw.website);
+    const domain = link && registrableDomain(link.split('/')[0]!);
+    if (!domain) wrong('not-a-link', 'domain', raw.website);
+    put(row, 'domain', raw.website, domain, ['domain-from-link']);
+  }
+  if (!row.person.domain && row.person.email) {
+    const host = row.person.email.slice(row.person.email.indexOf('@') + 1);
+    if (!isFreeMail(host)) put(row, 'domain', row.person.email, registrableDomain(host), ['domain-from-email']);
+  }
+  if (raw.profile !== undefined) {
+    const link = canonicalLink(raw.profile);
+    if (!link) wrong('not-a-link', 'profile', raw.profile);
+    put(row, 'profile', raw.profile, link, ['canonical-link']);
+  }
+  if (raw.phone !== undefined) {
+    const own = row.person.country.length === 2 ? row.person.country : phoneCountry;
+    const near = parsePhone(raw.phone, own);
+    const phone = near.e164 ? near : parsePhone(raw.phone, phoneCountry);
+    if (!phone.e164) wrong(/E\+?\d/i.test(raw.phone) ? 'digits-lost' : 'not-a-phone', 'phone', raw.phone);
+    put(row, 'phone', raw.phone, phone.e164, ['e164']);
+  }
+}

@@ -1,0 +1,94 @@
+import { fixture } from '../fixtures/read';
+import { parseCompany } from './company-name';
+import { normaliseEmail } from './email';
+import { canonicalLink, registrableDomain } from './link';
+import { parseName } from './person-name';
+import { parsePhone } from './phone';
+import { parsePlace } from './place';
+import { tidyRow } from './tidy-row';
+import { parseTitle } from './title';
+
+// python3-nameparser 1.1.2 and five other parsers; asserted where at least four of the six agree.
+const agreed = fixture('names.csv').filter((row) => Number(row['libraries_that_agree_on_first_and_last']![0]) >= 4);
+test.each(agreed)('$name is taken apart as four parsers do', (row) => {
+  const name = parseName(row['name']!);
+  expect([name.firstName, name.lastName].join('|').toLowerCase()).toBe(`${row['first']}|${row['last']}`.toLowerCase());
+});
+
+test.each([
+  ['★ Dr. MAREN OAKHILL, PhD', 'Maren', '', 'Oakhill'],
+  ['OAKHILL Maren', 'Maren', '', 'Oakhill'],
+  ['ludwig van der meer', 'Ludwig', '', 'van der Meer'],
+  ["SEAN O'CONNOR", 'Sean', '', "O'Connor"],
+  ['rhona MACASKILL', 'Rhona', '', 'MacAskill'],
+  ['FIONA MCGARRIGLE', 'Fiona', '', 'McGarrigle'],
+  ['oluchi benson-reyes', 'Oluchi', '', 'Benson-Reyes'],
+  ['🧀 Aoife Brannagh | Cheese is life', 'Aoife', '', 'Brannagh'],
+  ['𝗠𝗮𝗿𝗲𝗻 Oakhill', 'Maren', '', 'Oakhill'],
+  ['Jane Doe FRSA', 'Jane', '', 'Doe'],
+])('%s', (input, first, middle, last) => {
+  expect(parseName(input)).toMatchObject({ firstName: first, middleName: middle, lastName: last });
+});
+
+test.each([
+  ['CAWS PENLLYN CYF.', 'Caws Penllyn', 'Cyf'],
+  ['Brackenfold Dairy 🐄 Ltd', 'Brackenfold Dairy', 'Ltd'],
+  ['Sorrel Hill | Farmhouse cheese since 1982', 'Sorrel Hill', ''],
+  ['HOLLIN & WRAY CREAMERY LIMITED', 'Hollin & Wray Creamery', 'Limited'],
+  ['BNSF', 'BNSF', ''],
+  ['larkfell gmbh', 'Larkfell', 'GmbH'],
+])('company %s', (input, name, legalForm) => expect(parseCompany(input)).toMatchObject({ name, legalForm }));
+
+test.each([
+  ['Prod. Mgr', 'Production Manager', 'manager', 'production'],
+  ['HEAD OF QA', 'Head of Quality Assurance', 'head', 'quality'],
+  ['Quality Intern', 'Quality Intern', 'assistant', 'quality'],
+  ['Technical Director at Edale Dairy', 'Technical Director', 'director', 'technical'],
+])('title %s', (input, title, level, team) => expect(parseTitle(input)).toMatchObject({ title, level, team }));
+
+test.each([
+  ['Wells BA5, Somerset', 'Wells', 'Somerset', 'GB'],
+  ['Westport, Co. Mayo, Ireland', 'Westport', 'Mayo', 'IE'],
+  ['Burlington, VT 05401', 'Burlington', 'Vermont', 'US'],
+  ['HAWES, N YORKS', 'Hawes', 'North Yorkshire', 'GB'],
+])('place %s', (input, city, region, country) => expect(parsePlace(input)).toEqual({ city, region, country }));
+
+// google-libphonenumber 3.2.47 and python3-phonenumbers 8.12.57, where the two agree.
+const phones = fixture('phones.csv').filter((row) => row['disagreement'] === '');
+test.each(phones)('$default_region $input', (row) => {
+  const phone = parsePhone(row['input']!, row['default_region']!);
+  expect(phone.e164.split(';')[0]).toBe(row['google_valid'] === 'true' ? row['google_e164'] : '');
+});
+
+test('links, domains and emails have one form', () => {
+  expect(canonicalLink('HTTPS://www.Directory.example/p/8841/?trk=a#b')).toBe('directory.example/p/8841');
+  expect(canonicalLink('not a link')).toBe('');
+  // publicsuffix.org: co.uk is a public suffix.
+  expect(registrableDomain('shop.brackenfold.co.uk')).toBe('brackenfold.co.uk');
+  expect(normaliseEmail('Maren <mailto:M.Oakhill@Brackenfold.example>;')).toBe('m.oakhill@brackenfold.example');
+  expect(normaliseEmail('none')).toBe('');
+});
+
+test('a row keeps every change with what was, what is and why, and guesses no cut phone', () => {
+  const columns = [
+    { name: 'Contact', target: 'fullName' as const },
+    { name: 'Tel', target: 'phone' as const },
+    { name: 'Web', target: 'website' as const },
+    { name: 'Visited', target: 'own' as const },
+  ];
+  const { person, changes, issues, extra } = tidyRow(
+    ['MAREN OAKHILL ★', '1.13496E+09', 'www.brackenfold.example', '14/03/2026'],
+    columns,
+    'GB',
+  );
+  expect(person).toMatchObject({ firstName: 'Maren', lastName: 'Oakhill', domain: 'brackenfold.example', phone: '' });
+  expect(changes).toContainEqual({
+    field: 'firstName',
+    was: 'MAREN OAKHILL ★',
+    is: 'Maren',
+    why: ['symbols-removed', 'capitals'],
+  });
+  expect(issues).toEqual([{ code: 'digits-lost', field: 'phone', input: '1.13496E+09' }]);
+  expect(extra).toEqual({ Visited: '14/03/2026' });
+  expect(tidyRow(['', '', '', ''], columns, 'GB').issues[0]!.code).toBe('nothing-to-identify');
+});
