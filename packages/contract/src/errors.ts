@@ -1,0 +1,56 @@
+/** Every error the API can answer with: HTTP status and words. `{x}` is filled in from the details. */
+export const ERRORS = {
+  'not-found': [404, 'There is no {what} here. It may have been removed; go back and choose again.'],
+  'bad-request': [400, 'This request could not be read: {detail}. Nothing was changed.'],
+  'wrong-host': [403, 'This server only answers to its own address on this machine. Nothing was changed.'],
+  'too-large': [413, 'The file is larger than {limit}. Nothing was brought in; split it and bring in the parts.'],
+  'empty-file': [422, '{name} is empty. Nothing was brought in; choose another file.'],
+  'no-rows': [422, '{name} has a header but no rows below it. Nothing was brought in.'],
+  'binary-file': [
+    422,
+    '{name} is not a table: it holds binary data. Nothing was brought in; save it as CSV or XLSX and try again.',
+  ],
+  'broken-workbook': [
+    422,
+    '{name} could not be opened as a workbook: {detail}. Nothing was brought in; save it again as XLSX or CSV.',
+  ],
+  'workbook-too-large': [
+    422,
+    '{name} unpacks to more than {limit}. It was not opened, and nothing was brought in; save it as CSV.',
+  ],
+  'old-workbook': [422, '{name} is a workbook of the old kind (.xls). Nothing was brought in; save it as XLSX or CSV.'],
+  'too-many-columns': [
+    422,
+    '{name} has {columns} columns; up to {limit} can be read. Nothing was brought in; remove some and try again.',
+  ],
+  'nothing-mapped': [
+    422,
+    'No column says who anybody is. Nothing was brought in; choose at least a name, an email, a phone or a profile link.',
+  ],
+  'nothing-to-undo': [409, 'There is no decision left to take back in this job.'],
+  'not-running': [409, 'This run is {state}; that cannot be done to it now.'],
+  'nothing-to-export': [
+    422,
+    'No contact matches this choice, so no file was written. Choose more verdicts, or all instead of the new ones.',
+  ],
+  'budget-short': [
+    422,
+    'The budget leaves {left}. Raise it to ask the finders, or switch them off to use patterns alone. Nothing was asked.',
+  ],
+  'nothing-to-ask': [409, 'No contact waits to be asked about. Nothing was asked.'],
+  'no-directory': [422, 'No directory is set up. Nothing was asked; name one in the settings.'],
+  'directory-down': [502, '{name}: {reason}. What was pulled before is kept; try again later.'],
+  'cannot-split': [422, 'This condition does not separate the batch: all of its rows have one value. Choose another.'],
+  'cannot-join': [422, 'These two batches differ in more than one condition, so no single search has just their rows.'],
+  'disk-full': [507, 'The disk is full. What was saved before is kept; free some space and try again.'],
+  internal: [
+    500,
+    'Something failed on the server. What was saved before is kept; try again, and look at the log if it stays.',
+  ],
+} as const satisfies Record<string, readonly [status: number, words: string]>;
+
+export type ErrorCode = keyof typeof ERRORS;
+
+/** The words of an error with its details filled in. */
+export const errorWords = (code: ErrorCode, details: Record<string, string | number> = {}): string =>
+  ERRORS[code][1].replace(/\{(\w+)\}/g, (_, key: string) => String(details[key] ?? ''));

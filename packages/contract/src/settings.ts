@@ -1,0 +1,53 @@
+import { pace } from '@sieve/core/forecast/pace';
+import * as z from 'zod';
+
+const url = z.url({ protocol: /^https?$/ });
+
+export const finderSetting = z.object({
+  id: z.string().regex(/^[a-z0-9-]{1,40}$/),
+  name: z.string().trim().min(1).max(100),
+  url,
+  key: z.string().max(200),
+  priceCents: z.int().min(0).max(100_000),
+  perSecond: z.number().min(0.01).max(1000),
+  simulated: z.boolean().default(false),
+});
+export type FinderSetting = z.output<typeof finderSetting>;
+
+export const directorySetting = z.object({
+  name: z.string().trim().min(1).max(100),
+  url,
+  key: z.string().max(200),
+  perSecond: z.number().min(0.01).max(1000),
+  simulated: z.boolean().default(false),
+});
+export type DirectorySetting = z.output<typeof directorySetting>;
+
+export const settings = z.object({
+  currency: z.string().length(3).default('GBP'),
+  finders: z.array(finderSetting).max(20).default([]),
+  directory: directorySetting.nullable().default(null),
+  pace: pace.prefault({}),
+  /** Address and port of the name server; empty: the machine's own. */
+  nameServer: z.string().max(100).default(''),
+  mail: z
+    .object({
+      port: z.int().min(1).max(65535).default(25),
+      helo: z.string().min(1).max(200).default('localhost'),
+      from: z.string().max(254).default(''),
+      perServerPerSecond: z.number().min(0.01).max(1000).default(2),
+      timeoutMs: z.int().min(100).max(300_000).default(20_000),
+      retryAfterSeconds: z.int().min(0).max(86_400).default(300),
+      simulated: z.boolean().default(false),
+    })
+    .prefault({}),
+});
+export type Settings = z.output<typeof settings>;
+
+export const newSuppressions = z.object({ text: z.string().min(1).max(5_000_000) });
+
+export interface SuppressionRow {
+  value: string;
+  kind: 'email' | 'domain';
+  at: number;
+}

@@ -1,0 +1,173 @@
+import type {
+  ChangeCode,
+  FateCode,
+  IssueCode,
+  PersonField,
+  SearchErrorCode,
+  StepKind,
+  Target,
+  VerdictReason,
+} from '@sieve/core';
+
+/** The words for every code, in one place. `{x}` is filled in from the facts that come with the code. */
+export const CHANGE_WORDS: Record<ChangeCode, string> = {
+  'symbols-removed': 'emoji and symbols removed',
+  capitals: 'capitals set',
+  'credentials-removed': 'degrees removed',
+  'nickname-removed': 'nickname taken out',
+  spaces: 'spaces removed',
+  'name-split': 'split into first, middle, last',
+  'order-turned': 'last name stood first',
+  'slogan-removed': 'words after the name removed',
+  'legal-form': 'legal form split off',
+  abbreviation: 'abbreviation written out',
+  'place-split': 'split into city, region, country',
+  'canonical-link': 'link in its short form',
+  'domain-from-link': 'domain of the website',
+  'domain-from-email': 'domain of the email',
+  e164: 'international form (E.164)',
+  'email-normalised': 'address in its plain form',
+  'country-code': 'country code',
+  edited: 'written by you',
+};
+
+export const ISSUE_WORDS: Record<IssueCode, string> = {
+  'cell-too-long': 'a cell holds more than 32,767 characters',
+  'quote-not-closed': 'a quotation mark is never closed',
+  'text-after-quote': 'text follows a closing quotation mark',
+  'too-many-cells': 'more cells than the header has',
+  'too-few-cells': 'fewer cells than the header has',
+  'undecodable-characters': 'characters that the encoding does not know',
+  'not-an-email': 'not an email address',
+  'not-a-phone': 'not a phone number of its country',
+  'digits-lost': 'digits lost to a spreadsheet',
+  'not-a-link': 'not a web address',
+  'nothing-to-identify': 'no name, email, phone or profile',
+};
+
+export const STEP_WORDS: Record<StepKind, string> = {
+  tidy: 'Tidy',
+  match: 'Match duplicates',
+  screen: 'Screen',
+  append: 'Append email',
+  verify: 'Verify',
+};
+
+export const FATE_WORDS: Record<FateCode, string> = {
+  passed: 'passes',
+  'nothing-to-identify': 'no name, email, phone or profile link',
+  'by-hand': 'set aside by you',
+  'title-group': 'you set aside the title “{title}”',
+  'rule-words': '{field} says “{word}”',
+  'rule-lacks': '{field} says none of the words of rule {rule}',
+  'title-near-brief': 'the title is close to “{near}” ({fit}) but not in the brief',
+  'title-not-in-brief': 'title: none of the brief’s',
+  suppressed: 'on the suppression list ({entry})',
+  'company-full': 'already {most} of {company}',
+  'to-ask': 'waits for Append',
+  'no-name-or-domain': 'no full name or no domain to build an address from',
+  'no-address-found': 'no address was found',
+  'to-verify': 'waits for Verify',
+  verdict: '{verdict}: {reason}',
+};
+
+export const REASON_WORDS: Record<VerdictReason, string> = {
+  accepted: 'mailbox accepted',
+  'catch-all': 'the domain takes mail for anybody',
+  role: 'a shared address',
+  disposable: 'a throw-away address',
+  'mailbox-full': 'mailbox full',
+  'not-an-address': 'not an address',
+  'no-domain': 'the domain does not exist',
+  'no-mail-server': 'the domain takes no mail',
+  'no-mailbox': 'no such mailbox',
+  'refused-us': 'the server would not talk to us',
+  'try-later': 'the server kept saying try later',
+  'no-answer': 'the server did not answer',
+  'lookup-failed': 'the domain could not be looked up',
+};
+
+export const FIELD_WORDS: Record<PersonField | 'fullName', string> = {
+  fullName: 'Name',
+  honorific: 'Honorific',
+  firstName: 'First name',
+  middleName: 'Middle name',
+  lastName: 'Last name',
+  suffix: 'Suffix',
+  title: 'Title',
+  level: 'Level',
+  team: 'Team',
+  company: 'Company',
+  legalForm: 'Legal form',
+  domain: 'Domain',
+  email: 'Email',
+  phone: 'Phone',
+  city: 'City',
+  region: 'Region',
+  country: 'Country',
+  profile: 'Profile link',
+  note: 'Note',
+};
+
+export const TARGET_WORDS: Record<Target, string> = {
+  fullName: 'Full name',
+  honorific: 'Honorific',
+  firstName: 'First name',
+  middleName: 'Middle name',
+  lastName: 'Last name',
+  suffix: 'Suffix',
+  title: 'Title',
+  company: 'Company',
+  website: 'Website',
+  email: 'Email',
+  phone: 'Phone',
+  place: 'Place',
+  city: 'City',
+  region: 'Region',
+  country: 'Country',
+  profile: 'Profile link',
+  note: 'Note',
+  own: 'Own field',
+  skip: 'Skip',
+};
+
+const LOWER: Record<string, string> = {
+  any: 'the row',
+  name: 'name',
+  title: 'title',
+  company: 'company',
+  place: 'place',
+  domain: 'domain',
+  email: 'email',
+  note: 'note',
+};
+
+/** The words of a code with its facts filled in. */
+export function say(words: string, facts: Record<string, string | number>): string {
+  return words.replace(/\{(\w+)\}/g, (_, key: string) => {
+    const fact = facts[key] ?? '';
+    if (key === 'field') return LOWER[String(fact)] ?? String(fact);
+    if (key === 'rule') return String(Number(fact) + 1);
+    if (key === 'reason') return REASON_WORDS[fact as VerdictReason] ?? String(fact);
+    return String(fact);
+  });
+}
+
+/** Why a row of a sample does not fit. */
+export const MISFIT_WORDS = {
+  loose: 'the words are there, not the phrase',
+  lacks: 'none of these',
+  brief: 'Title: none of the brief’s',
+};
+
+/** Why a search in words cannot be read; `{x}` is the place. */
+export const SEARCH_ERROR_WORDS: Record<SearchErrorCode, string> = {
+  'no-such-field': 'There is no condition “{x}” for this kind of search',
+  'colon-missing': 'A colon is missing after “{x}”',
+  'value-missing': 'A value is missing here',
+  'quote-not-closed': 'The quotation mark is never closed',
+  'not-a-number': '“{x}” is no whole number and no range like 1..7',
+  'range-turned': '“{x}” ends before it begins',
+  'not-a-value': '“{x}” is not one of the values of this condition',
+  'too-many': 'A list takes at most 500 names',
+};
