@@ -1,0 +1,12 @@
+import { swcTransform } from '../../jest.swc.mjs';
+
+export default {
+  displayName: 'standins',
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  transform: swcTransform,
+  moduleNameMapper: {
+    '^@sieve/core$': '<rootDir>/../core/src/index.ts',
+    '^@sieve/core/(.*)$': '<rootDir>/../core/src/$1.ts',
+    '^@sieve/contract$': '<rootDir>/../contract/src/index.ts',
+  },
+};

@@ -1,0 +1,28 @@
+import { startDirectory } from './directory/directory';
+import { startDns } from './dns/dns';
+import { startFinder } from './finder/finder';
+import { callLog, PLAIN } from './kit/call-log';
+import { startSmtp } from './smtp/smtp';
+import { buildProfiles } from './world/profiles';
+import { buildWorld } from './world/world';
+
+/** Starts every stand-in on this machine, all from one seeded world. */
+export async function startStandins(
+  ports: { finder: number; dns: number; smtp: number; directory: number },
+  seed = 7,
+): Promise<{ close: () => Promise<void> }> {
+  const world = buildWorld(seed);
+  const shared = { log: callLog(), scenario: { ...PLAIN } };
+  const dns = await startDns(world, ports.dns, shared.log);
+  const smtp = await startSmtp(world, ports.smtp, () => shared.scenario, shared.log);
+  const finder = await startFinder(world, ports.finder, shared);
+  const directory = await startDirectory(buildProfiles(world), ports.directory, shared);
+  return {
+    close: async () => {
+      dns.close();
+      smtp.close();
+      await finder.close();
+      await directory.close();
+    },
+  };
+}
