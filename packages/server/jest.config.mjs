@@ -1,0 +1,13 @@
+import { swcTransform } from '../../jest.swc.mjs';
+
+export default {
+  displayName: 'server',
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  globalSetup: '<rootDir>/jest.setup.mjs',
+  transform: swcTransform,
+  moduleNameMapper: {
+    '^@sieve/core$': '<rootDir>/../core/src/index.ts',
+    '^@sieve/core/(.*)$': '<rootDir>/../core/src/$1.ts',
+    '^@sieve/contract$': '<rootDir>/../contract/src/index.ts',
+  },
+};

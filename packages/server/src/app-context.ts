@@ -1,0 +1,20 @@
+import type { Settings } from '@sieve/contract';
+import type { Db } from './db/open';
+import type { Inspect } from './intake/inspect-in-worker';
+import type { Directory } from './outside/directory/port';
+import type { Queue } from './runs/queue';
+import type { Events } from './plugins/events';
+
+/** What every route may use. */
+export interface AppContext {
+  db: Db;
+  queue: Queue;
+  events: Events;
+  inspect: Inspect;
+  /** The directory of the settings; throws when none is set up. */
+  directory: () => Directory;
+  settings: () => Settings;
+  dataDir: string;
+  now: () => number;
+  newId: () => string;
+}

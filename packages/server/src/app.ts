@@ -1,0 +1,66 @@
+import { existsSync } from 'node:fs';
+import fastifyStatic from '@fastify/static';
+import fastifySwagger from '@fastify/swagger';
+import Fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
+import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import type { AppContext } from './app-context';
+import { errors } from './plugins/errors';
+import { security } from './plugins/security';
+import { directoryRoutes } from './routes/directory';
+import { exportRoutes } from './routes/exports';
+import { intakeRoutes } from './routes/intake';
+import { jobRoutes } from './routes/jobs';
+import { pickListRoutes } from './routes/pick-lists';
+import { runRoutes } from './routes/runs';
+import { searchRoutes } from './routes/searches';
+import { settingsRoutes } from './routes/settings';
+
+export interface AppOptions {
+  /** Folder of the built web application; none in tests. */
+  webDir?: string;
+  logger?: FastifyServerOptions['logger'];
+}
+
+/** Builds the server; never listens. */
+export async function buildApp(context: AppContext, options: AppOptions = {}): Promise<FastifyInstance> {
+  const app = Fastify({ logger: options.logger ?? false, forceCloseConnections: true });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  security(app);
+  errors(app);
+  await app.register(fastifySwagger, {
+    openapi: { info: { title: 'Crisp Sieve', version: '0.1.0' } },
+    transform: jsonSchemaTransform,
+  });
+  app.get('/api/health', () => ({ ok: true }));
+  app.get('/api/docs', { schema: { hide: true } }, () => app.swagger());
+  context.events.route(app);
+  await app.register(jobRoutes(context));
+  await app.register(intakeRoutes(context));
+  await app.register(runRoutes(context));
+  await app.register(exportRoutes(context));
+  await app.register(settingsRoutes(context));
+  await app.register(searchRoutes(context));
+  await app.register(directoryRoutes(context));
+  await app.register(pickListRoutes(context));
+  if (options.webDir && existsSync(options.webDir)) await serveWeb(app, options.webDir);
+  return app;
+}
+
+/** The built application; any address without an extension is the application itself. */
+async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
+  await app.register(fastifyStatic, {
+    root,
+    preCompressed: true,
+    wildcard: true,
+    setHeaders: (reply, path) => {
+      const hashed = /-[A-Z0-9]{8}\.\w+$/.test(path.replace(/\.(br|gz)$/, ''));
+      void reply.header('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+    },
+  });
+  app.setNotFoundHandler((request, reply) => {
+    if (request.method === 'GET' && !request.url.startsWith('/api/') && !/\.\w+$/.test(request.url.split('?')[0]!))
+      return reply.sendFile('index.html');
+    return reply.status(404).send({ code: 'not-found', message: 'There is nothing at this address.', details: {} });
+  });
+}

@@ -1,0 +1,66 @@
+import { settings, type Settings } from '@sieve/contract';
+import * as z from 'zod';
+
+const env = z.object({
+  PORT: z.coerce.number().int().min(0).max(65535).default(4270),
+  DATA_DIR: z.string().default('data'),
+  /** Ports of the stand-ins; without them the shipped settings name the machine's own name server and no finder. */
+  STANDIN_FINDER: z.coerce.number().int().optional(),
+  STANDIN_DNS: z.coerce.number().int().optional(),
+  STANDIN_SMTP: z.coerce.number().int().optional(),
+  STANDIN_DIRECTORY: z.coerce.number().int().optional(),
+  LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+});
+
+export interface Config {
+  port: number;
+  dataDir: string;
+  logLevel: string;
+  shipped: Settings;
+}
+
+/** Reads the environment; throws with the culprit when a value cannot be used. */
+export function readConfig(source: NodeJS.ProcessEnv): Config {
+  const { PORT, DATA_DIR, LOG_LEVEL, STANDIN_FINDER, STANDIN_DNS, STANDIN_SMTP, STANDIN_DIRECTORY } = env.parse(source);
+  const simulated = STANDIN_FINDER !== undefined;
+  return {
+    port: PORT,
+    dataDir: DATA_DIR,
+    logLevel: LOG_LEVEL,
+    shipped: settings.parse({
+      ...(simulated && {
+        nameServer: `127.0.0.1:${STANDIN_DNS}`,
+        finders: [
+          {
+            id: 'lantern',
+            name: 'Lantern',
+            url: `http://127.0.0.1:${STANDIN_FINDER}`,
+            key: 'lantern-demo-key',
+            priceCents: 15,
+            perSecond: 20,
+            simulated: true,
+          },
+        ],
+        ...(STANDIN_DIRECTORY && {
+          directory: {
+            name: 'Waymark',
+            url: `http://127.0.0.1:${STANDIN_DIRECTORY}`,
+            key: 'waymark-demo-key',
+            perSecond: 20,
+            simulated: true,
+          },
+          pace: { rowsADay: 10_000, fromMinute: 0, toMinute: 1440, workingDays: false },
+        }),
+        mail: {
+          port: STANDIN_SMTP,
+          helo: 'sieve.larkfell.example',
+          from: 'verify@larkfell.example',
+          perServerPerSecond: 20,
+          timeoutMs: 2500,
+          retryAfterSeconds: 2,
+          simulated: true,
+        },
+      }),
+    }),
+  };
+}

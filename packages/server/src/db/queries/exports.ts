@@ -1,0 +1,108 @@
+import type { ExportRow, Person } from '@sieve/core';
+import type { ExportLayout, ExportPreview } from '@sieve/contract';
+import type { Db } from '../open';
+import { FRESH_MS } from './facts';
+
+export interface ChosenContact {
+  id: number;
+  recordIds: number[];
+  person: Person;
+  extra: Record<string, string>;
+  verdict: ExportLayout['verdicts'][number];
+  reason: string;
+  via: string;
+  sources: string;
+}
+
+interface Candidate extends ChosenContact {
+  exportedBefore: boolean;
+  suppressed: boolean;
+  stale: boolean;
+}
+
+/**
+ * Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. By last
+ * name, so that the batches are stable.
+ */
+function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
+  const client = db.$client;
+  const exported = new Set(
+    client.prepare('SELECT record_id FROM export_rows WHERE job_id = ?').pluck().all(jobId) as number[],
+  );
+  const suppressed = new Set(client.prepare('SELECT value FROM suppressions').pluck().all() as string[]);
+  const rows = client
+    .prepare(
+      `SELECT c.id, c.record_ids AS recordIds, c.person, c.extra, c.verdict, c.reason, c.via, c.sources, c.asked_at AS askedAt, c.state
+       FROM jobs j JOIN contacts c ON c.outcome = j.outcome
+       WHERE j.id = ? AND (c.state = 'pass' OR c.code IN ('verdict', 'no-address-found', 'no-name-or-domain'))
+       ORDER BY c.last_name, c.first_name, c.id`,
+    )
+    .iterate(jobId) as Iterable<
+    Record<'recordIds' | 'person' | 'extra' | 'verdict' | 'reason' | 'via' | 'sources' | 'state', string> & {
+      id: number;
+      askedAt: number;
+    }
+  >;
+  for (const row of rows) {
+    if (row.verdict === 'invalid' && row.state !== 'pass') continue;
+    const person = JSON.parse(row.person) as Person;
+    const recordIds = JSON.parse(row.recordIds) as number[];
+    const domain = person.email.slice(person.email.indexOf('@') + 1);
+    yield {
+      id: row.id,
+      recordIds,
+      person,
+      extra: JSON.parse(row.extra) as Record<string, string>,
+      verdict:
+        person.email === ''
+          ? 'none'
+          : row.verdict === '' || row.verdict === 'invalid'
+            ? 'unknown'
+            : (row.verdict as ChosenContact['verdict']),
+      reason: row.reason,
+      via: row.via,
+      sources: row.sources,
+      exportedBefore: recordIds.some((id) => exported.has(id)),
+      suppressed: suppressed.has(person.email) || suppressed.has(domain) || suppressed.has(person.domain),
+      stale: row.askedAt > 0 && now - row.askedAt > FRESH_MS,
+    };
+  }
+}
+
+const goes = (c: Candidate, layout: ExportLayout) =>
+  layout.verdicts.includes(c.verdict) && !c.suppressed && !c.stale && !(layout.onlyNew && c.exportedBefore);
+
+export const chosenContacts = (db: Db, jobId: number, layout: ExportLayout, now: number): ChosenContact[] =>
+  [...candidates(db, jobId, now)].filter((c) => goes(c, layout));
+
+/** Who goes and who is held back, from the same rows as the export itself. */
+export function exportCounts(
+  db: Db,
+  jobId: number,
+  layout: ExportLayout,
+  now: number,
+): { chosen: ChosenContact[] } & Pick<ExportPreview, 'counts' | 'heldBack' | 'ownFields'> {
+  const counts: ExportPreview['counts'] = { valid: 0, risky: 0, unknown: 0, none: 0 };
+  const heldBack: ExportPreview['heldBack'] = { exportedBefore: 0, risky: 0, suppressed: 0, stale: 0 };
+  const own = new Set<string>();
+  const chosen: ChosenContact[] = [];
+  for (const c of candidates(db, jobId, now)) {
+    counts[c.verdict]++;
+    for (const name of Object.keys(c.extra)) own.add(name);
+    if (goes(c, layout)) chosen.push(c);
+    else if (c.suppressed) heldBack.suppressed++;
+    else if (c.stale) heldBack.stale++;
+    else if (!layout.verdicts.includes(c.verdict)) heldBack.risky += c.verdict === 'risky' ? 1 : 0;
+    else heldBack.exportedBefore++;
+  }
+  return { chosen, counts, heldBack, ownFields: [...own].sort() };
+}
+
+export const toExportRow = (c: ChosenContact): ExportRow => ({
+  person: c.person,
+  extra: c.extra,
+  verdict: c.verdict,
+  verdictReason: c.reason,
+  emailVia: c.via,
+  sources: c.sources,
+});

@@ -1,0 +1,185 @@
+import type { Condition, Search, Subject } from '@sieve/core';
+import type { DirectoryRow, DirectorySetting } from '@sieve/contract';
+import * as z from 'zod';
+import { paced, sleep } from '../wrap/pace';
+import { DirectoryDown, type Directory } from './port';
+
+/** The wire format of the simulated directory: its own names for subjects and fields. */
+const KIND: Record<Subject, string> = { people: 'people', companies: 'organisations', postings: 'vacancies' };
+const ATTRIBUTE: Record<string, string> = {
+  title: 'job_title',
+  role: 'role',
+  age: 'age_days',
+  level: 'rank',
+  team: 'team',
+  years: 'years_in_role',
+  company: 'organisation',
+  sector: 'sector',
+  country: 'country',
+  region: 'region',
+  city: 'town',
+  headcount: 'staff_band',
+  employees: 'staff',
+  growth: 'staff_growth',
+  teamgrowth: 'team_growth',
+  technology: 'tools',
+  hiring: 'vacancies',
+  past: 'earlier',
+  school: 'school',
+  certificate: 'certificates',
+  follows: 'reads',
+  keyword: 'about',
+};
+
+const text = z.string().max(500).nullish();
+const result = z.object({
+  id: z.union([z.int(), z.string().max(60)]),
+  name: text,
+  job_title: text,
+  role: text,
+  headline: z.string().max(2000).nullish(),
+  rank: text,
+  team: text,
+  years_in_role: z.number().nullish(),
+  age_days: z.number().nullish(),
+  link: text,
+  school: text,
+  certificates: z.array(z.string()).nullish(),
+  organisation: text,
+  website: text,
+  sector: text,
+  town: text,
+  region: text,
+  country: text,
+  staff: z.number().nullish(),
+  staff_band: text,
+  staff_growth: z.number().nullish(),
+  tools: z.array(z.string()).nullish(),
+  about: z.array(z.string()).nullish(),
+});
+const answers = {
+  session: z.object({ token: z.string(), expires_in: z.number() }),
+  total: z.object({ total: z.int().min(0) }),
+  values: z.object({ values: z.array(z.object({ value: z.string(), total: z.int().min(0) })) }),
+  page: z.object({ total: z.int().min(0), pages: z.int().min(0), results: z.array(result) }),
+};
+
+const TRIES = 5;
+const LONGEST_WAIT_MS = 30_000;
+
+/** A client of the directory in the settings: signs in, keeps the pace, asks again what failed. */
+export function directoryClient(setting: DirectorySetting): Directory {
+  const turn = paced();
+  let session: Promise<string> | null = null;
+
+  async function send(path: string, body: object, token: string, signal: AbortSignal): Promise<Response> {
+    await turn('directory', setting.perSecond, signal);
+    return fetch(setting.url.replace(/\/$/, '') + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-session': token },
+      body: JSON.stringify(body),
+      signal: AbortSignal.any([signal, AbortSignal.timeout(15_000)]),
+    });
+  }
+
+  async function signIn(signal: AbortSignal): Promise<string> {
+    const response = await send('/v1/session', { key: setting.key }, '', signal);
+    if (response.status === 403) throw new DirectoryDown(setting.name, 'it does not accept the key');
+    if (!response.ok) throw new Error(String(response.status));
+    return answers.session.parse(await response.json()).token;
+  }
+
+  async function call<T>(path: string, body: object, schema: z.ZodType<T>, signal: AbortSignal): Promise<T | null> {
+    let reason = 'it did not answer';
+    for (let attempt = 1; attempt <= TRIES; attempt++) {
+      let waitMs = 200 * 2 ** attempt;
+      try {
+        session ??= signIn(signal);
+        const response = await send(path, body, await session, signal);
+        if (response.ok) {
+          const read = schema.safeParse(await response.json());
+          if (read.success) return read.data;
+          throw new DirectoryDown(setting.name, 'its answer could not be read');
+        }
+        if (response.status === 404) return null;
+        reason = `it answered ${response.status}`;
+        if (response.status === 401) {
+          session = null;
+          continue;
+        }
+        if (response.status < 500 && response.status !== 429) throw new DirectoryDown(setting.name, reason);
+        waitMs = Math.min(LONGEST_WAIT_MS, Number(response.headers.get('retry-after')) * 1000 || waitMs);
+      } catch (error) {
+        if (error instanceof DirectoryDown) throw error;
+        signal.throwIfAborted();
+        session = null;
+      }
+      if (attempt < TRIES) await sleep(waitMs, signal);
+    }
+    throw new DirectoryDown(setting.name, reason);
+  }
+
+  return {
+    name: setting.name,
+    pageSize: 25,
+    pages: { people: 100, companies: 40, postings: 40 },
+    async count(search, signal) {
+      const found = await call(`/v1/tally/${KIND[search.about]}`, { where: whereOf(search) }, answers.total, signal);
+      return found?.total ?? 0;
+    },
+    async facet(search, field, signal) {
+      const path = `/v1/tally/${KIND[search.about]}/by/${ATTRIBUTE[field]}`;
+      const found = await call(path, { where: whereOf(search) }, answers.values, signal);
+      return found && new Map(found.values.map(({ value, total }) => [value, total]));
+    },
+    async page(search, page, signal) {
+      const body = { where: whereOf(search), page };
+      const found = await call(`/v1/search/${KIND[search.about]}`, body, answers.page, signal);
+      if (!found) throw new DirectoryDown(setting.name, 'it does not know this kind of search');
+      return { total: found.total, pages: found.pages, rows: found.results.map((row) => toRow(search.about, row)) };
+    },
+  };
+}
+
+const whereOf = ({ conditions }: Search) => conditions.map(filterOf);
+
+const filterOf = (given: Condition) => ({
+  attribute: ATTRIBUTE[given.field],
+  op: given.not ? 'none_of' : 'any_of',
+  ...('terms' in given
+    ? { phrases: given.terms.map(({ text: words, exact }) => ({ words, in_order: exact })) }
+    : { between: given.ranges.map(({ from, to }) => ({ min: from, max: to })) }),
+});
+
+function toRow(about: Subject, row: z.infer<typeof result>): DirectoryRow {
+  const company = row.organisation ?? '';
+  return {
+    id: `${about}-${row.id}`,
+    name: about === 'people' ? (row.name ?? '') : company,
+    title: row.job_title ?? row.role ?? '',
+    company,
+    place: [row.town, row.region, row.country].filter(Boolean).join(', '),
+    link: row.link ?? row.website ?? '',
+    found: {
+      title: row.job_title,
+      role: row.role,
+      age: row.age_days,
+      level: row.rank,
+      team: row.team,
+      years: row.years_in_role,
+      company,
+      website: row.website,
+      sector: row.sector,
+      country: row.country,
+      region: row.region,
+      city: row.town,
+      headcount: row.staff_band,
+      employees: row.staff,
+      growth: row.staff_growth,
+      technology: row.tools ?? undefined,
+      school: row.school,
+      certificate: row.certificates ?? undefined,
+      ...(about === 'companies' && { keyword: row.about ?? undefined }),
+    },
+  };
+}

@@ -1,0 +1,43 @@
+import type { Search, Subject } from '@sieve/core';
+import type { DirectoryRow } from '@sieve/contract';
+
+/**
+ * What the application asks of a people-and-companies directory. To connect another one, write a function like
+ * `directoryClient` that returns this, and choose it by a field of the settings.
+ *
+ * - `count` and `facet` cost one question each and may be asked often: a split asks some dozens.
+ * - `page` shows one page of the result in the directory's own order, from 1 up to `pages[about]`. The order may shift
+ *   between two pages; a pull walks the pages again when it came short.
+ * - A row's `id` is the same whatever search found it. `found` holds what is known of it under the keys of SEARCH_FIELDS;
+ *   leave out what the directory does not show.
+ * - Everything rejects with `DirectoryDown` when the directory cannot be asked; a client signs in again, waits for its turn
+ *   and repeats what failed before it gives up. Everything may be repeated.
+ */
+export interface Directory {
+  name: string;
+  pageSize: number;
+  /** Pages that one search shows. */
+  pages: Record<Subject, number>;
+  count: (search: Search, signal: AbortSignal) => Promise<number>;
+  /** How many rows each value of a field has; null where the directory does not tell. */
+  facet: (search: Search, field: string, signal: AbortSignal) => Promise<Map<string, number> | null>;
+  page: (search: Search, page: number, signal: AbortSignal) => Promise<DirectoryPage>;
+}
+
+export interface DirectoryPage {
+  total: number;
+  pages: number;
+  rows: DirectoryRow[];
+}
+
+export const capOf = ({ pages, pageSize }: Directory, about: Subject): number => pages[about] * pageSize;
+
+/** A directory that cannot be asked; `reason` is for the person. */
+export class DirectoryDown extends Error {
+  constructor(
+    readonly directory: string,
+    readonly reason: string,
+  ) {
+    super(`${directory}: ${reason}`);
+  }
+}

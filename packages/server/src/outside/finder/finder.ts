@@ -1,0 +1,83 @@
+import type { FinderAnswer, PurchaseAnswer } from '@sieve/core';
+import type { FinderSetting } from '@sieve/contract';
+import * as z from 'zod';
+import { sleep } from '../wrap/pace';
+
+const answer = z.object({
+  lookup: z.string().min(1).max(200),
+  email: z.email().nullable(),
+  price_cents: z.int().min(0),
+});
+
+/** A finder that cannot be asked now; `reason` is for the person. */
+export class FinderDown extends Error {
+  constructor(
+    readonly finder: string,
+    readonly reason: string,
+  ) {
+    super(`${finder}: ${reason}`);
+  }
+}
+
+export interface Person {
+  firstName: string;
+  lastName: string;
+  domain: string;
+}
+
+/** Asks a finder for the address of a person. Looking is free; only `buyAddress` costs. */
+export async function findAddress(
+  finder: FinderSetting,
+  { firstName, lastName, domain }: Person,
+  signal: AbortSignal,
+): Promise<FinderAnswer> {
+  const body = JSON.stringify({ first_name: firstName, last_name: lastName, domain });
+  const found = answer.safeParse(await call(finder, 'POST', '/v1/lookups', body, signal));
+  if (!found.success) throw new FinderDown(finder.id, 'its answer could not be read');
+  const { lookup, email, price_cents: priceCents } = found.data;
+  if (priceCents > finder.priceCents) throw new FinderDown(finder.id, 'it asks more than the price in the settings');
+  return { lookup, email: email?.toLowerCase() ?? null, priceCents };
+}
+
+/** Buys an address that verified. Asking twice for the same lookup buys once: the lookup is its own idempotency key. */
+export async function buyAddress(finder: FinderSetting, lookup: string, signal: AbortSignal): Promise<PurchaseAnswer> {
+  await call(finder, 'PUT', `/v1/purchases/${encodeURIComponent(lookup)}`, undefined, signal);
+  return { bought: true };
+}
+
+const TRIES = 4;
+const LONGEST_WAIT_MS = 30_000;
+
+/** Both calls may be repeated: a lookup changes nothing and a purchase is idempotent. Honours Retry-After. */
+async function call(
+  finder: FinderSetting,
+  method: string,
+  path: string,
+  body: string | undefined,
+  signal: AbortSignal,
+): Promise<unknown> {
+  let reason = 'it did not answer';
+  for (let attempt = 1; attempt <= TRIES; attempt++) {
+    let waitMs = 250 * 2 ** attempt;
+    try {
+      const response = await fetch(finder.url.replace(/\/$/, '') + path, {
+        method,
+        headers: { authorization: `Bearer ${finder.key}`, ...(body && { 'content-type': 'application/json' }) },
+        ...(body && { body }),
+        signal: AbortSignal.any([signal, AbortSignal.timeout(10_000)]),
+      });
+      if (response.ok) return await response.json();
+      if (response.status === 401 || response.status === 403)
+        throw new FinderDown(finder.id, 'it does not accept the key');
+      if (response.status < 500 && response.status !== 429)
+        throw new FinderDown(finder.id, `it answered ${response.status}`);
+      reason = `it answered ${response.status}`;
+      waitMs = Math.min(LONGEST_WAIT_MS, Number(response.headers.get('retry-after')) * 1000 || waitMs);
+    } catch (error) {
+      if (error instanceof FinderDown) throw error;
+      signal.throwIfAborted();
+    }
+    if (attempt < TRIES) await sleep(waitMs, signal);
+  }
+  throw new FinderDown(finder.id, reason);
+}

@@ -1,0 +1,72 @@
+import type { PickList, SearchView } from '@sieve/contract';
+import { harness } from '../testing/harness';
+
+jest.setTimeout(60_000);
+
+let server: Awaited<ReturnType<typeof harness>>;
+beforeAll(async () => (server = await harness()));
+afterAll(() => server.close());
+
+const people = { about: 'people', conditions: [] };
+const condition = (field: string, text: string, not = false) => ({ field, not, terms: [{ text, exact: true }] });
+
+test('a search is saved, renamed, filed, and loses its split with other conditions', async () => {
+  const { body: made } = await server.call<SearchView>('POST', '/api/searches', { name: 'Leads', search: people });
+  expect(made).toMatchObject({ name: 'Leads', folder: '', split: null, batchViews: [], pulls: [], standing: null });
+  const patch = (body: object) => server.call<SearchView>('PATCH', `/api/searches/${made.id}`, body);
+  expect((await patch({ name: 'Quality leads', folder: 'Autumn' })).body).toMatchObject({
+    name: 'Quality leads',
+    folder: 'Autumn',
+  });
+  expect(
+    (await patch({ search: { about: 'people', conditions: [condition('team', 'quality')] } })).body.search,
+  ).toEqual({
+    about: 'people',
+    conditions: [condition('team', 'quality')],
+  });
+  const stands = await patch({ standing: { everyDays: 7, left: null } });
+  expect(stands.body.nextAt! - Date.now()).toBeGreaterThan(6.9 * 86_400_000);
+  expect((await patch({ standing: null })).body.nextAt).toBeNull();
+  expect((await server.call<SearchView[]>('GET', '/api/searches')).body.map(({ name }) => name)).toEqual([
+    'Quality leads',
+  ]);
+});
+
+test('without a directory, and with conditions that cannot be, nothing is asked and the words say why', async () => {
+  const code = async (path: string, body: object) =>
+    (await server.call<{ code: string }>('POST', path, body)).body.code;
+  expect(await code('/api/directory/count', { search: people })).toBe('no-directory');
+  expect(
+    await code('/api/directory/count', { search: { about: 'people', conditions: [condition('growth', 'x')] } }),
+  ).toBe('bad-request');
+  expect(await code('/api/searches', { name: '', search: people })).toBe('bad-request');
+  expect(await code('/api/searches/999/split', {})).toBe('not-found');
+});
+
+test('pick lists hold rows of one kind and go to a job as a source that can be taken back', async () => {
+  const { body: list } = await server.call<PickList>('POST', '/api/pick-lists', { name: 'Good', about: 'people' });
+  expect(list).toMatchObject({ name: 'Good', about: 'people', picks: 0 });
+  const { body: job } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'J' });
+  const empty = await server.call<{ code: string }>('POST', `/api/pick-lists/${list.id}/to-job`, { jobId: job.id });
+  expect(empty.body.code).toBe('no-rows');
+  const row = (id: number) =>
+    JSON.stringify({
+      id: `people-${id}`,
+      name: `Maren Oakhill ${'★'.repeat(id)}`,
+      title: 'Owner',
+      company: 'Brackenfold',
+      place: '',
+      link: `https://www.directory.example/p/${id}/`,
+      found: { country: 'GB' },
+    });
+  const add = server.db.$client.prepare('INSERT INTO picks (list_id, row_id, row, at) VALUES (?, ?, ?, 1)');
+  for (const id of [1, 2]) add.run(list.id, `people-${id}`, row(id));
+  await server.call('POST', `/api/pick-lists/${list.id}/to-job`, { jobId: job.id });
+  await server.idle();
+  const records = async () =>
+    (await server.call<{ summary: { records: number } }>('GET', `/api/jobs/${job.id}`)).body.summary.records;
+  expect(await records()).toBe(2);
+  await server.call('POST', `/api/jobs/${job.id}/undo`, {});
+  await server.idle();
+  expect(await records()).toBe(0);
+});

@@ -1,0 +1,119 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { seededRandom } from '@sieve/core/text/random';
+import type { Summary } from '@sieve/contract';
+import { openDb } from '../db/open';
+import { createJob } from '../db/queries/jobs';
+import { showOutcome, type ContactValues, type PairValues } from './show-outcome';
+
+jest.setTimeout(60_000);
+
+const dir = mkdtempSync(join(tmpdir(), 'sieve-outcome-'));
+const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
+afterAll(() => {
+  db.$client.close();
+  rmSync(dir, { recursive: true, force: true });
+});
+
+const contact = (id: number, title: string): ContactValues => [
+  id,
+  `[${id}]`,
+  1,
+  'Maren',
+  `Oakhill ${id}`,
+  title,
+  'Brackenfold',
+  '',
+  '',
+  '{}',
+  '{}',
+  '{}',
+  'list',
+  1,
+  '',
+  '[]',
+  '',
+  '',
+  0,
+  9,
+  'pass',
+  'passed',
+  '{}',
+  `maren ${title}`,
+];
+const newJob = () => createJob(db, { name: 'O', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+const shown = (job: number) => ({
+  contacts: db.$client
+    .prepare('SELECT c.id, c.title FROM jobs j JOIN contacts c ON c.outcome = j.outcome WHERE j.id = ? ORDER BY c.id')
+    .raw()
+    .all(job) as [number, string][],
+  pairs: db.$client
+    .prepare(
+      'SELECT p.a, p.b, p.chance, p.merged FROM jobs j JOIN pairs p ON p.outcome = j.outcome WHERE j.id = ? ORDER BY 1, 2',
+    )
+    .raw()
+    .all(job) as PairValues[],
+});
+const show = (
+  job: number,
+  contacts: ContactValues[],
+  pairs: PairValues[] = [],
+  signal = new AbortController().signal,
+) =>
+  showOutcome(db, job, () => contacts, pairs, {
+    summary: { records: contacts.length } as Summary,
+    weights: { levels: {} } as never,
+    signal,
+    onWritten: () => undefined,
+  });
+const outcomes = (job: number) =>
+  db.$client.prepare('SELECT count(*) FROM outcomes WHERE job_id = ?').pluck().get(job) as number;
+
+test('over random changes what is shown is what was computed, written as a difference or whole', async () => {
+  const job = newJob();
+  const random = seededRandom(11);
+  for (let round = 0; round < 40; round++) {
+    const contacts = Array.from({ length: Math.floor(random() * 60) }, (_, i) =>
+      contact(i * 3, random() < 0.8 ? 'Owner' : 'Head'),
+    );
+    const pairs = contacts
+      .slice(1)
+      .filter(() => random() < 0.3)
+      .map(([id]): PairValues => [id - 3, id, random() < 0.5 ? 0.5 : 0.9, random() < 0.5 ? 1 : 0]);
+    await show(job, contacts, pairs);
+    expect(shown(job)).toEqual({ contacts: contacts.map((values) => [values[0], values[5]]), pairs });
+  }
+  expect(outcomes(job)).toBe(1);
+});
+
+test('a large change is written beside the old outcome; stopped in the middle, the old one stays', async () => {
+  const job = newJob();
+  const many = (title: string, n = 9000) => Array.from({ length: n }, (_, i) => contact(i, title));
+  await show(job, many('Owner'));
+  const stop = new AbortController();
+  const stopping = showOutcome(db, job, () => many('Head'), [], {
+    summary: { records: 9000 } as Summary,
+    weights: {} as never,
+    signal: stop.signal,
+    onWritten: (share) => {
+      // Whoever reads meanwhile sees the old outcome.
+      expect(new Set(shown(job).contacts.map(([, title]) => title))).toEqual(new Set(['Owner']));
+      if (share > 0.4) stop.abort(new Error('stopped'));
+    },
+  });
+  await expect(stopping).rejects.toThrow('stopped');
+  expect(shown(job).contacts).toHaveLength(9000);
+  expect(outcomes(job)).toBe(2);
+  await show(job, many('Head', 8000));
+  expect(new Set(shown(job).contacts.map(([, title]) => title))).toEqual(new Set(['Head']));
+  expect([shown(job).contacts.length, outcomes(job)]).toEqual([8000, 1]);
+});
+
+test('outcomes of different jobs do not touch each other', async () => {
+  const [a, b] = [newJob(), newJob()];
+  await show(a, [contact(1, 'Owner')]);
+  await show(b, [contact(1, 'Head')]);
+  await show(a, []);
+  expect([shown(a).contacts, shown(b).contacts]).toEqual([[], [[1, 'Head']]]);
+});

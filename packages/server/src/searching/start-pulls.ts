@@ -1,0 +1,73 @@
+import { eq } from 'drizzle-orm';
+import type { AppContext } from '../app-context';
+import { batchesOf, searchRow } from '../db/queries/searches';
+import { addSource } from '../db/queries/sources';
+import { pulls, searches } from '../db/schema';
+import { directorySource } from './directory-source';
+
+type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now'>;
+
+/** Queues pulls of some batches of a search into a job; all batches with `ids` null. */
+export function startPulls(
+  { db, queue, events, now }: Parts,
+  searchId: number,
+  jobId: number,
+  ids: readonly number[] | null,
+  standing: boolean,
+): number[] {
+  const search = searchRow(db, searchId)!;
+  const all = batchesOf(db, searchId);
+  const runIds = all
+    .filter(({ id }) => ids === null || ids.includes(id))
+    .map((batch) => {
+      const name = all.length > 1 ? `${search.name}, batch ${batch.position + 1}` : search.name;
+      const { id: pullId } = db.transaction((tx) =>
+        tx
+          .insert(pulls)
+          .values({
+            searchId,
+            batch: batch.position,
+            batchId: batch.id,
+            jobId,
+            sourceId: addSource(tx, directorySource(jobId, name), now()),
+            runId: 0,
+            search: batch.search,
+            standing,
+            startedAt: now(),
+            promised: batch.count,
+          })
+          .returning({ id: pulls.id })
+          .get(),
+      );
+      const runId = queue.enqueue(jobId, 'pull', { pullId, searchId });
+      db.update(pulls).set({ runId }).where(eq(pulls.id, pullId)).run();
+      return runId;
+    });
+  events.emit({ type: 'search', searchId });
+  return runIds;
+}
+
+const DAY_MS = 86_400_000;
+
+/** Starts the standing searches that are due; what was due several times while the server was off is asked once. */
+export function startDueSearches(parts: Parts): number {
+  const { db, now } = parts;
+  const due = db
+    .select()
+    .from(searches)
+    .all()
+    .filter(({ standing, nextAt, jobId }) => standing !== null && nextAt !== null && jobId !== null && nextAt <= now());
+  for (const { id, jobId, standing } of due) {
+    startPulls(parts, id, jobId!, null, true);
+    const left = standing!.left === null ? null : standing!.left - 1;
+    db.update(searches)
+      .set(
+        left === 0
+          ? { standing: null, nextAt: null }
+          : { standing: { ...standing!, left }, nextAt: now() + standing!.everyDays * DAY_MS },
+      )
+      .where(eq(searches.id, id))
+      .run();
+  }
+  return due.length;
+}

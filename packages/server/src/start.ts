@@ -1,0 +1,61 @@
+import { randomUUID } from 'node:crypto';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import type { FastifyServerOptions } from 'fastify';
+import { buildApp } from './app';
+import type { AppContext } from './app-context';
+import type { Config } from './config';
+import { openDb } from './db/open';
+import { readSettings } from './db/queries/settings';
+import { inspectInWorker } from './intake/inspect-in-worker';
+import { createEvents } from './plugins/events';
+import { createCrew } from './runs/crew';
+import { createQueue } from './runs/queue';
+import { directoryOf } from './searching/directory-of';
+
+/** Where the files lie that go with the server. */
+export interface Places {
+  worker: string;
+  migrations: string;
+  webDir?: string;
+}
+
+/** Puts the parts together: database, queue, events, app. */
+export async function assemble(config: Config, places: Places, logger: FastifyServerOptions['logger'] = false) {
+  mkdirSync(config.dataDir, { recursive: true });
+  const dbFile = join(config.dataDir, 'sieve.db');
+  const db = openDb(dbFile, places.migrations);
+  const events = createEvents();
+  const crew = createCrew(() => new Worker(places.worker));
+  const settings = () => readSettings(db, config.shipped);
+  let log: (fields: object, message: string) => void = () => undefined;
+  const queue = createQueue({
+    db,
+    dbFile,
+    dataDir: config.dataDir,
+    crew,
+    settings,
+    emit: events.emit,
+    now: Date.now,
+    log: (fields, message) => log(fields, message),
+  });
+  const context: AppContext = {
+    db,
+    queue,
+    events,
+    settings,
+    inspect: inspectInWorker(dbFile, crew),
+    directory: directoryOf(settings, Date.now),
+    dataDir: config.dataDir,
+    now: Date.now,
+    newId: randomUUID,
+  };
+  const app = await buildApp(context, { logger, ...(places.webDir && { webDir: places.webDir }) });
+  log = (fields, message) => app.log.error(fields, message);
+  app.addHook('onClose', async () => {
+    await queue.close();
+    db.$client.close();
+  });
+  return { app, queue, context };
+}

@@ -1,0 +1,71 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { settings } from '@sieve/contract';
+import { assemble } from '../start';
+
+/** The whole server without listening, on a folder of its own. */
+export async function harness() {
+  const dataDir = mkdtempSync(join(tmpdir(), 'sieve-test-'));
+  const { app, queue, context } = await assemble(
+    { port: 0, dataDir, logLevel: 'silent', shipped: settings.parse({}) },
+    {
+      worker: join(__dirname, '../../../../dist/test-server/runs/worker.js'),
+      migrations: join(__dirname, '../../migrations'),
+    },
+  );
+  async function call<T = unknown>(
+    method: 'GET' | 'POST' | 'PUT' | 'PATCH',
+    url: string,
+    body?: object | string,
+  ): Promise<{ status: number; body: T }> {
+    const raw = typeof body === 'string';
+    const response = await app.inject({
+      method,
+      url,
+      headers: {
+        host: '127.0.0.1',
+        ...(body !== undefined && { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),
+      },
+      ...(body !== undefined && { payload: raw ? body : JSON.stringify(body) }),
+    });
+    return { status: response.statusCode, body: response.json<T>() };
+  }
+  async function idle() {
+    for (;;) {
+      const { body } = await call<{ state: string }[]>('GET', '/api/runs');
+      if (body.every(({ state }) => state !== 'queued' && state !== 'running')) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  }
+  /** Brings text in as a file and waits until it is sifted. */
+  async function bring(job: number, name: string, text: string) {
+    const { body: upload } = await call<{ id: string }>('POST', `/api/uploads?name=${name}`, text);
+    const { body: found } = await call<{ format: object; rows: number; columns: { name: string; target: string }[] }>(
+      'POST',
+      `/api/uploads/${upload.id}/inspect?name=${name}`,
+      { jobId: job },
+    );
+    const columns = found.columns.map(({ name: column, target }) => ({ name: column, target }));
+    await call('POST', `/api/jobs/${job}/sources?rows=${found.rows}`, {
+      uploadId: upload.id,
+      name,
+      format: found.format,
+      columns,
+    });
+    await idle();
+    return found;
+  }
+  return {
+    app,
+    call,
+    idle,
+    bring,
+    queue,
+    db: context.db,
+    close: async () => {
+      await app.close();
+      rmSync(dataDir, { recursive: true, force: true });
+    },
+  };
+}
