@@ -1,0 +1,146 @@
+import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import type { Column, DecisionBody, RowIssue, Search, StepOptions, Subject } from '@sieve/core';
+import type {
+  AskEstimate,
+  ContactView,
+  CountView,
+  DecisionRow,
+  DirectoryRow,
+  ExportLayout,
+  ExportPreview,
+  ExportRun,
+  Format,
+  Inspection,
+  Job,
+  LikeView,
+  NewJob,
+  PageView,
+  PairView,
+  PickList,
+  PicksBody,
+  PullForecast,
+  RowPage,
+  RowQuery,
+  Run,
+  SampleView,
+  SearchPatch,
+  SearchRow,
+  SearchView,
+  Settings,
+  SourceRow,
+  SuppressionRow,
+  TitleGroup,
+} from '@sieve/contract';
+import type { Observable } from 'rxjs';
+
+export interface SpendDay {
+  day: string;
+  cents: number;
+  bought: number;
+}
+
+/** The server's addresses, one method each. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  private readonly http = inject(HttpClient);
+
+  jobs = () => this.http.get<Job[]>('/api/jobs');
+  job = (id: number) => this.http.get<Job>(`/api/jobs/${id}`);
+  createJob = (job: NewJob) => this.http.post<Job>('/api/jobs', job);
+  patchJob = (id: number, patch: Partial<NewJob>) => this.http.patch<Job>(`/api/jobs/${id}`, patch);
+  rows = (id: number, query: Partial<RowQuery>) =>
+    this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
+  contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);
+  pairs = (id: number) => this.http.get<{ total: number; pairs: PairView[] }>(`/api/jobs/${id}/pairs`);
+  titles = (id: number) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`);
+  sources = (id: number) => this.http.get<SourceRow[]>(`/api/jobs/${id}/sources`);
+  sourceIssues = (id: number, source: number) => this.http.get<RowIssue[]>(`/api/jobs/${id}/sources/${source}/issues`);
+  decisions = (id: number) => this.http.get<DecisionRow[]>(`/api/jobs/${id}/decisions`);
+  decide = (id: number, body: DecisionBody) => this.http.post<{ id: number }>(`/api/jobs/${id}/decisions`, { body });
+  configure = (id: number, options: StepOptions) => this.http.post<Job>(`/api/jobs/${id}/steps`, { options });
+  undo = (id: number) => this.http.post<DecisionRow>(`/api/jobs/${id}/undo`, {});
+  setUndone = (id: number, decision: number, undone: boolean) =>
+    this.http.post<DecisionRow>(`/api/jobs/${id}/decisions/${decision}`, { undone });
+
+  upload = (file: Blob, name: string) =>
+    this.http.post<{ id: string; name: string }>('/api/uploads', file, {
+      params: { name },
+      headers: { 'content-type': 'application/octet-stream' },
+      observe: 'events',
+      reportProgress: true,
+    });
+  inspect = (upload: string, name: string, format: Partial<Format>, columns: Column[] | null, jobId: number | null) =>
+    this.http.post<Inspection>(`/api/uploads/${upload}/inspect`, { format, columns, jobId }, { params: { name } });
+  bringIn = (job: number, body: { uploadId: string; name: string; format: Format; columns: Column[] }, rows: number) =>
+    this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
+
+  runs = () => this.http.get<Run[]>('/api/runs');
+  estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);
+  startRun = (job: number, kind: 'append' | 'verify') =>
+    this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, { kind });
+  actOnRun = (id: number, action: 'pause' | 'resume' | 'cancel') => this.http.post<Run>(`/api/runs/${id}`, { action });
+
+  exportPreview = (job: number, layout: ExportLayout) =>
+    this.http.post<ExportPreview>(`/api/jobs/${job}/exports/preview`, layout);
+  export = (job: number, layout: ExportLayout) =>
+    this.http.post<{ exportId: number; runId: number }>(`/api/jobs/${job}/exports`, layout);
+  exports = (job: number) => this.http.get<ExportRun[]>(`/api/jobs/${job}/exports`);
+
+  searches = () => this.http.get<SearchRow[]>('/api/searches');
+  search = (id: number) => this.http.get<SearchView>(`/api/searches/${id}`);
+  createSearch = (body: { name: string; folder: string; jobId: number | null; search: Search }) =>
+    this.http.post<SearchView>('/api/searches', body);
+  patchSearch = (id: number, patch: SearchPatch) => this.http.patch<SearchView>(`/api/searches/${id}`, patch);
+  countSearch = (search: Search) => this.http.post<CountView>('/api/directory/count', { search });
+  sample = (search: Search, size: number, jobId: number | null) =>
+    this.http.post<SampleView>('/api/directory/sample', { search, size, jobId });
+  directoryPage = (search: Search, page: number) => this.http.post<PageView>('/api/directory/page', { search, page });
+  like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>
+    this.http.post<LikeView[]>('/api/directory/like', { about, rows });
+  splitSearch = (id: number) => this.http.post<SearchView>(`/api/searches/${id}/split`, {});
+  setBatches = (id: number, batches: readonly Search[]) =>
+    this.http.put<SearchView>(`/api/searches/${id}/batches`, { batches });
+  splitBatch = (id: number, position: number, field: string) =>
+    this.http.post<SearchView>(`/api/searches/${id}/batches/split`, { position, field });
+  joinBatches = (id: number, a: number, b: number) =>
+    this.http.post<SearchView>(`/api/searches/${id}/batches/join`, { a, b });
+  forecastPull = (id: number, body: { batchIds: number[]; jobId: number }) =>
+    this.http.post<PullForecast>(`/api/searches/${id}/forecast`, body);
+  pull = (id: number, body: { batchIds: number[]; jobId: number }) =>
+    this.http.post<{ runIds: number[] }>(`/api/searches/${id}/pulls`, body);
+  askNow = (id: number) => this.http.post<{ runIds: number[] }>(`/api/searches/${id}/ask-now`, {});
+  pickLists = () => this.http.get<PickList[]>('/api/pick-lists');
+  createPickList = (name: string, about: Subject) => this.http.post<PickList>('/api/pick-lists', { name, about });
+  picks = (id: number) => this.http.get<DirectoryRow[]>(`/api/pick-lists/${id}/picks`);
+  pick = (id: number, body: PicksBody) =>
+    this.http.post<PickList & { added: number }>(`/api/pick-lists/${id}/picks`, body);
+  unpick = (id: number, row: string) => this.http.delete<PickList>(`/api/pick-lists/${id}/picks`, { params: { row } });
+  picksToJob = (id: number, jobId: number) =>
+    this.http.post<{ rows: number }>(`/api/pick-lists/${id}/to-job`, { jobId });
+
+  settings = () => this.http.get<Settings>('/api/settings');
+  saveSettings = (settings: Settings) => this.http.put<Settings>('/api/settings', settings);
+  suppressions = () => this.http.get<SuppressionRow[]>('/api/suppressions');
+  suppress = (text: string) => this.http.post<{ added: number; refused: string[] }>('/api/suppressions', { text });
+  unsuppress = (value: string): Observable<unknown> => this.http.delete('/api/suppressions', { params: { value } });
+  spend = () => this.http.get<SpendDay[]>('/api/spend');
+}
+
+const asParams = (query: object): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(query)
+      .filter(([, value]) => value !== undefined && value !== '' && value !== false)
+      .map(([key, value]) => [key, String(value)]),
+  );
+
+/** The words of a failed request; a server that does not answer has words of its own. */
+export function wordsOf(error: unknown): string {
+  if (!(error instanceof HttpErrorResponse))
+    return 'Something failed in this page. What was saved before is kept; load the page again.';
+  if (error.status === 0) return 'The server does not answer. Nothing is lost; this goes on when it is back.';
+  return (
+    (error.error as { message?: string } | null)?.message ??
+    `The server answered ${error.status}. What was saved before is kept; try again.`
+  );
+}

@@ -1,0 +1,104 @@
+import type { Inspection } from '@sieve/contract';
+import { HttpEventType, HttpResponse } from '@angular/common/http';
+import { drawn, webHarness } from '../../testing/web-harness';
+import { Bring } from './bring';
+
+const inspection = (change: Partial<Inspection> = {}): Inspection => ({
+  name: 'guild.txt',
+  format: { kind: 'delimited', encoding: 'utf-16le', delimiter: '\t', sheet: '', headerRow: 0 },
+  sheets: [],
+  columns: ['Surname', 'E-mail'].map((name, i) => ({
+    name,
+    target: i === 0 ? ('lastName' as const) : ('email' as const),
+    sure: 0.9,
+    filled: 1,
+    samples: ['Oakhill'],
+    lostDigits: 0,
+  })) as Inspection['columns'],
+  mapping: [
+    { name: 'Surname', target: 'lastName' },
+    { name: 'E-mail', target: 'email' },
+  ],
+  remembered: false,
+  preview: [['Oakhill', 'm@brackenfold.example']],
+  tidied: [],
+  rows: 640,
+  blank: 0,
+  unread: 1,
+  noted: 0,
+  issues: [{ line: 181, code: 'quote-not-closed', kept: false, field: '', input: 'Torn "off' }],
+  held: { fresh: 600, thisJob: 30, otherJobs: 10, suppressed: 0 },
+  ...change,
+});
+
+async function open() {
+  const { http } = webHarness();
+  const bring = await drawn(Bring, { id: '4' });
+  const drop = (name: string) => {
+    const event = new Event('drop', { bubbles: true, cancelable: true });
+    Object.assign(event, { dataTransfer: { files: [new File(['a'], name)] } });
+    bring.element.dispatchEvent(event);
+  };
+  const answerUpload = async () => {
+    const upload = http.expectOne((request) => request.url === '/api/uploads');
+    upload.event({ type: HttpEventType.UploadProgress, loaded: 1, total: 2 });
+    upload.event(new HttpResponse({ body: { id: 'upload-1', name: 'guild.txt' } }));
+    await bring.stable();
+  };
+  /** Lets promises that wait for an answer go on. */
+  const settled = async () => {
+    await new Promise((resolve) => setTimeout(resolve));
+    await bring.stable();
+  };
+  return { ...bring, http, drop, answerUpload, settled };
+}
+const inspects = (request: { url: string }) => request.url === '/api/uploads/upload-1/inspect';
+
+describe('bring in', () => {
+  it('shows what was recognised, who is held, and what cannot be read, before anything comes in', async () => {
+    const { http, drop, answerUpload, settled, text, button, element } = await open();
+    drop('guild.txt');
+    await answerUpload();
+    http.expectOne(inspects).flush(inspection());
+    await settled();
+    expect(text()).toContain('New to you 600');
+    expect(element.querySelectorAll('select').length).toBeGreaterThanOrEqual(2);
+    button(/1 row/).click();
+    await settled();
+    expect(text()).toContain('a quotation mark is never closed');
+    button(/Bring in 640 rows/).click();
+    const brought = http.expectOne((request) => request.url === '/api/jobs/4/sources');
+    expect(brought.request.body).toMatchObject({ uploadId: 'upload-1', name: 'guild.txt' });
+    expect(brought.request.params.get('rows')).toBe('640');
+  });
+
+  it('reads the file again when a column is corrected, and takes the last answer only', async () => {
+    const { http, drop, answerUpload, settled, text, element } = await open();
+    drop('guild.txt');
+    await answerUpload();
+    http.expectOne(inspects).flush(inspection());
+    await settled();
+    const select = [...element.querySelectorAll('select')].find((one) => one.value === 'lastName')!;
+    for (const target of ['firstName', 'note']) {
+      select.value = target;
+      select.dispatchEvent(new Event('change'));
+    }
+    const [first, second] = http.match(inspects);
+    expect(second!.request.body).toMatchObject({ columns: [{ target: 'note' }, { target: 'email' }] });
+    second!.flush(inspection({ rows: 7 }));
+    first!.flush(inspection({ rows: 9 }));
+    await settled();
+    expect(text()).toContain('Bring in 7 rows');
+  });
+
+  it('says why a file cannot be read', async () => {
+    const { http, drop, answerUpload, settled, text } = await open();
+    drop('picture.csv');
+    await answerUpload();
+    http
+      .expectOne(inspects)
+      .flush({ message: 'picture.csv is not a table.' }, { status: 422, statusText: 'Unprocessable' });
+    await settled();
+    expect(text()).toContain('picture.csv is not a table.');
+  });
+});

@@ -1,0 +1,232 @@
+import { HttpEventType } from '@angular/common/http';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { Router, RouterLink } from '@angular/router';
+import { TARGETS, type Column, type Target } from '@sieve/core/model/target';
+import { FIELD_WORDS, ISSUE_WORDS, TARGET_WORDS, type Format, type Inspection } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api, wordsOf } from '../../api/api';
+import { Handover } from '../../state/handover';
+import { work, workActions } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+
+interface Arrived {
+  name: string;
+  upload: string;
+  /** Share of the file that has been sent, 0 to 1. */
+  sent: number;
+  inspection: Inspection | null;
+  columns: Column[];
+  problem: string;
+  /** Number of the latest look into it; the answer to an earlier one comes too late. */
+  look: number;
+  state: 'sending' | 'reading' | 'ready' | 'failed' | 'in';
+}
+
+const ENCODINGS = [
+  'utf-8',
+  'windows-1252',
+  'utf-16le',
+  'utf-16be',
+  'iso-8859-2',
+  'windows-1250',
+  'windows-1251',
+  'shift_jis',
+  'gb18030',
+];
+const SEPARATORS = [
+  { value: ',', label: 'comma' },
+  { value: ';', label: 'semicolon' },
+  { value: '\t', label: 'tab' },
+  { value: '|', label: 'bar' },
+];
+
+/** A file's columns as they were recognised, corrected by hand, before anything is brought in. */
+@Component({
+  selector: 'cs-bring',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, MatFormFieldModule, MatSelectModule, MatInputModule, Icon, CountPipe],
+  host: { '(dragover)': '$event.preventDefault()', '(drop)': 'onDrop($event)', '(document:paste)': 'onPaste($event)' },
+  templateUrl: './bring.html',
+  styleUrl: './bring.scss',
+})
+export class Bring {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  private readonly handover = inject(Handover);
+  private readonly store = inject(Store);
+  protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
+  /** Job of the address; none: a new one is made. */
+  readonly id = input<string>();
+
+  private looks = 0;
+  protected readonly files = signal<Arrived[]>([]);
+  protected readonly at = signal(0);
+  protected readonly file = computed(() => this.files()[this.at()]);
+  protected readonly chosenJob = signal<number | null>(null);
+  protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
+  protected readonly showIssues = signal(false);
+  protected readonly working = signal(false);
+  protected readonly targets = TARGETS;
+  protected readonly words = { target: TARGET_WORDS, issue: ISSUE_WORDS };
+  protected readonly encodings = ENCODINGS;
+  protected readonly separators = SEPARATORS;
+  protected readonly recognised = computed(
+    () => this.file()?.columns.filter(({ target }) => target !== 'own' && target !== 'skip').length ?? 0,
+  );
+  protected readonly cut = computed(
+    () => this.file()?.inspection?.columns.reduce((sum, column) => sum + column.lostDigits, 0) ?? 0,
+  );
+  protected readonly heldRows = computed(() => {
+    const held = this.file()?.inspection?.held;
+    if (!held) return [];
+    return [
+      { label: 'New to you', count: held.fresh, colour: 'var(--spruce)' },
+      {
+        label: 'In this job already',
+        count: held.thisJob,
+        colour: 'color-mix(in srgb, var(--spruce) 45%, var(--paper))',
+      },
+      { label: 'In another job', count: held.otherJobs, colour: '#cfc58f' },
+      { label: 'On the suppression list', count: held.suppressed, colour: 'var(--plum)' },
+    ];
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      untracked(() => this.chosenJob.set(id === undefined ? null : Number(id)));
+    });
+    const waiting = this.handover.take();
+    if (waiting.length > 0) void this.take(waiting);
+  }
+
+  protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
+
+  protected choose(element: HTMLInputElement) {
+    void this.take([...(element.files ?? [])]);
+    element.value = '';
+  }
+
+  protected onDrop(event: DragEvent) {
+    event.preventDefault();
+    void this.take([...(event.dataTransfer?.files ?? [])]);
+  }
+
+  protected onPaste(event: ClipboardEvent) {
+    if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+    const file = Handover.tableOf(event.clipboardData?.getData('text/plain') ?? '');
+    if (file) void this.take([file]);
+    else this.notices.say('What you pasted is no table: copy rows with their cells from a spreadsheet.');
+  }
+
+  private async take(files: File[]) {
+    for (const file of files) {
+      const at = this.files().length;
+      this.files.update((all) => [
+        ...all,
+        { name: file.name, upload: '', sent: 0, inspection: null, columns: [], problem: '', look: 0, state: 'sending' },
+      ]);
+      this.at.set(at);
+      await this.send(at, file);
+    }
+  }
+
+  private send(at: number, file: File): Promise<void> {
+    return new Promise((resolve) => {
+      this.api.upload(file, file.name).subscribe({
+        next: (event) => {
+          if (event.type === HttpEventType.UploadProgress)
+            this.patch(at, { sent: event.loaded / (event.total ?? file.size) });
+          else if (event.type === HttpEventType.Response && event.body) {
+            this.patch(at, { upload: event.body.id, sent: 1 });
+            void this.inspect(at, {}, null).then(resolve);
+          }
+        },
+        error: (error: unknown) => {
+          this.patch(at, { state: 'failed', problem: wordsOf(error) });
+          resolve();
+        },
+      });
+    });
+  }
+
+  /** Reads the file anew, with what was said about it. */
+  private async inspect(at: number, format: Partial<Format>, columns: Column[] | null) {
+    const { upload, name } = this.files()[at]!;
+    const look = ++this.looks;
+    this.patch(at, { state: 'reading', problem: '', look });
+    try {
+      const inspection = await firstValueFrom(this.api.inspect(upload, name, format, columns, this.chosenJob()));
+      if (this.files()[at]!.look === look) this.patch(at, { inspection, columns: inspection.mapping, state: 'ready' });
+    } catch (error) {
+      if (this.files()[at]!.look === look) this.patch(at, { state: 'failed', problem: wordsOf(error) });
+    }
+  }
+
+  private patch(at: number, change: Partial<Arrived>) {
+    this.files.update((all) => all.map((file, i) => (i === at ? { ...file, ...change } : file)));
+  }
+
+  protected reread(change: Partial<Format>) {
+    const { headerRow, ...format } = this.file()!.inspection!.format;
+    void this.inspect(this.at(), { ...format, ...('headerRow' in change ? { headerRow } : {}), ...change }, null);
+  }
+
+  protected map(column: number, target: Target) {
+    const columns = this.file()!.columns.map((known, i) => (i === column ? { ...known, target } : known));
+    this.patch(this.at(), { columns });
+    void this.inspect(this.at(), this.file()!.inspection!.format, columns);
+  }
+
+  protected setJob(id: number | null) {
+    this.chosenJob.set(id);
+    const file = this.file();
+    if (file?.inspection) void this.inspect(this.at(), file.inspection.format, file.columns);
+  }
+
+  protected async bringIn() {
+    const file = this.file();
+    if (!file?.inspection || this.working()) return;
+    this.working.set(true);
+    try {
+      let job = this.chosenJob();
+      if (job === null) {
+        const created = await firstValueFrom(
+          this.api.createJob({
+            name: file.name.replace(/\.\w+$/, ''),
+            folder: '',
+            note: '',
+            targetValid: 0,
+            budgetCents: 0,
+          }),
+        );
+        this.store.dispatch(workActions.jobCame({ job: created }));
+        job = created.id;
+        this.chosenJob.set(job);
+      }
+      await firstValueFrom(
+        this.api.bringIn(
+          job,
+          { uploadId: file.upload, name: file.name, format: file.inspection.format, columns: file.columns },
+          file.inspection.rows,
+        ),
+      );
+      this.patch(this.at(), { state: 'in' });
+      const next = this.files().findIndex(({ state }) => state === 'ready');
+      if (next >= 0) this.at.set(next);
+      else void this.router.navigate(['/jobs', job]);
+    } catch (error) {
+      this.notices.bad(wordsOf(error));
+    } finally {
+      this.working.set(false);
+    }
+  }
+}

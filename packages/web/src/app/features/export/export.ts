@@ -1,0 +1,216 @@
+import { CdkDrag, CdkDragHandle, type CdkDragDrop, CdkDropList, moveItemInArray } from '@angular/cdk/drag-drop';
+import { DatePipe } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  numberAttribute,
+  signal,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import type { PersonField } from '@sieve/core';
+import { EXPORT_FIELDS, MAIL_OUT, type ExportColumn } from '@sieve/core/export/columns';
+import { FIELD_WORDS, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { catchError, debounceTime, EMPTY, Subject, switchMap } from 'rxjs';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Api, wordsOf } from '../../api/api';
+import { work } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+import { RunLine } from '../../ui/run-line';
+import { VerdictMark } from '../../ui/verdict-mark';
+
+type Verdict = ExportLayout['verdicts'][number];
+
+const REMEMBERED = 'export-layout';
+const OTHER_WORDS: Record<string, string> = {
+  verdict: 'Verdict',
+  verdictReason: 'Verdict reason',
+  emailVia: 'Email found by',
+  sources: 'Sources',
+};
+const VERDICTS: { verdict: Verdict; label: string }[] = [
+  { verdict: 'valid', label: 'valid' },
+  { verdict: 'risky', label: 'risky, mostly catch-all' },
+  { verdict: 'unknown', label: 'not known' },
+  { verdict: 'none', label: 'no email' },
+];
+
+/** The columns and the real first rows, the files that will come out, what is held back, and earlier exports. */
+@Component({
+  selector: 'cs-export',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    Icon,
+    CountPipe,
+    DatePipe,
+    CdkDropList,
+    CdkDrag,
+    CdkDragHandle,
+    VerdictMark,
+    RunLine,
+  ],
+  templateUrl: './export.html',
+  styleUrl: './export.scss',
+})
+export class Export {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly store = inject(Store);
+  private readonly entities = this.store.selectSignal(work.selectJobEntities);
+  private readonly runs = this.store.selectSignal(work.selectAllRuns);
+  private readonly wanted = new Subject<void>();
+  readonly id = input.required<number, unknown>({ transform: numberAttribute });
+
+  protected readonly job = computed(() => this.entities()[this.id()]);
+  protected readonly layout = signal<ExportLayout>(remembered());
+  protected readonly preview = signal<ExportPreview | null>(null);
+  protected readonly problem = signal('');
+  protected readonly earlier = signal<ExportRun[]>([]);
+  protected readonly busy = signal(false);
+  protected readonly verdicts = VERDICTS;
+  protected readonly sizes = [0, 100, 200, 500, 1000];
+  protected readonly exporting = computed(() =>
+    this.runs().filter(
+      ({ jobId, kind, state }) =>
+        jobId === this.id() && kind === 'export' && (state === 'running' || state === 'queued'),
+    ),
+  );
+  private readonly exportsDone = computed(
+    () =>
+      this.runs().filter(({ jobId, kind, state }) => jobId === this.id() && kind === 'export' && state === 'done')
+        .length,
+  );
+  protected readonly unused = computed(() => {
+    const used = new Set(this.layout().columns.map(({ field }) => field));
+    const own = (this.preview()?.ownFields ?? []).map((name) => ({ field: `own:${name}`, heading: name }));
+    return [...EXPORT_FIELDS.map((field) => ({ field: field, heading: headingOf(field) })), ...own].filter(
+      ({ field }) => !used.has(field),
+    );
+  });
+  protected readonly mix = computed(() => {
+    const counts = this.preview()?.counts;
+    const sum = (counts?.valid ?? 0) + (counts?.risky ?? 0);
+    return sum === 0 ? null : Math.round(((counts?.valid ?? 0) / sum) * 100);
+  });
+
+  constructor() {
+    this.wanted
+      .pipe(
+        debounceTime(120),
+        switchMap(() =>
+          this.api.exportPreview(this.id(), this.layout()).pipe(
+            catchError((error: unknown) => {
+              this.problem.set(wordsOf(error));
+              return EMPTY;
+            }),
+          ),
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe((preview) => {
+        this.preview.set(preview);
+        this.problem.set('');
+      });
+    effect(() => {
+      this.layout();
+      void this.job()?.version;
+      this.exportsDone();
+      localStorage.setItem(REMEMBERED, JSON.stringify(this.layout()));
+      this.wanted.next();
+    });
+    effect(() => {
+      this.exportsDone();
+      this.api.exports(this.id()).subscribe({
+        next: (earlier) => this.earlier.set(earlier.filter(({ state }) => state === 'done')),
+        error: () => undefined,
+      });
+    });
+  }
+
+  protected set(change: Partial<ExportLayout>) {
+    this.layout.update((layout) => ({ ...layout, ...change }));
+  }
+
+  protected toggle(verdict: Verdict) {
+    const { verdicts } = this.layout();
+    const next = verdicts.includes(verdict) ? verdicts.filter((known) => known !== verdict) : [...verdicts, verdict];
+    if (next.length > 0) this.set({ verdicts: next });
+    else this.notices.say('At least one kind has to go.');
+  }
+
+  protected rename(at: number, heading: string) {
+    if (heading.trim())
+      this.set({
+        columns: this.layout().columns.map((column, i) => (i === at ? { ...column, heading: heading.trim() } : column)),
+      });
+  }
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>) {
+    this.moveColumn(previousIndex, currentIndex);
+  }
+
+  protected moveColumn(from: number, to: number) {
+    const columns = [...this.layout().columns];
+    if (to < 0 || to >= columns.length) return;
+    moveItemInArray(columns, from, to);
+    this.set({ columns });
+  }
+
+  protected remove(at: number) {
+    const columns = this.layout().columns.filter((_, i) => i !== at);
+    if (columns.length > 0) this.set({ columns });
+  }
+
+  protected add(field: string) {
+    const column = this.unused().find((known) => known.field === field);
+    if (column) this.set({ columns: [...this.layout().columns, column] });
+  }
+
+  protected readonly isMailOut = computed(() => JSON.stringify(this.layout().columns) === JSON.stringify(MAIL_OUT));
+
+  protected useMailOut() {
+    this.set({ columns: MAIL_OUT });
+  }
+
+  protected useEverything() {
+    this.set({ columns: [...this.layout().columns, ...this.unused()] });
+  }
+
+  protected export() {
+    this.busy.set(true);
+    this.api.export(this.id(), this.layout()).subscribe({
+      next: () => this.busy.set(false),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.notices.bad(wordsOf(error));
+      },
+    });
+  }
+
+  protected address = (run: ExportRun) =>
+    run.files.length === 1 ? `/api/exports/${run.id}/files/${run.files[0]!.name}` : `/api/exports/${run.id}/zip`;
+}
+
+function remembered(): ExportLayout {
+  const fresh: ExportLayout = {
+    columns: MAIL_OUT,
+    verdicts: ['valid'],
+    onlyNew: true,
+    form: 'csv',
+    rowsEach: 200,
+    pattern: '{job}-{n}',
+  };
+  const saved = localStorage.getItem(REMEMBERED);
+  return saved ? { ...fresh, ...(JSON.parse(saved) as Partial<ExportLayout> & { columns: ExportColumn[] }) } : fresh;
+}
+
+const headingOf = (field: string): string => OTHER_WORDS[field] ?? FIELD_WORDS[field as PersonField] ?? field;

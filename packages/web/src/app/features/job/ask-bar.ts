@@ -1,0 +1,103 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { StepKind } from '@sieve/core';
+import type { AskEstimate, Job, Run } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { MoneyPipe } from '../../ui/money';
+import { Notices } from '../../ui/notices';
+import { RunLine, timeLeft } from '../../ui/run-line';
+
+/** Time, cost and likely yield, said before anything is asked or paid; then the run itself. */
+@Component({
+  selector: 'cs-ask-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButtonModule, Icon, CountPipe, MoneyPipe, RunLine],
+  template: `
+    @for (run of asking(); track run.id) {
+      <cs-run-line [run]="run" />
+    } @empty {
+      @if (waiting() > 0) {
+        <div class="notice good">
+          @if (step() === 'append' && estimate(); as e) {
+            <span>
+              <b class="num">{{ e.contacts | count }}</b> people lack an address. Likely
+              <b class="num">{{ e.valid.likely | count }}</b> valid (<span class="num">{{ e.valid.low | count }}</span>
+              to <span class="num">{{ e.valid.high | count }}</span>), about {{ time() }}, cost likely
+              <b class="num">{{ e.cost.likelyCents | money }}</b>, at most
+              <span class="num">{{ e.cost.mostCents | money }}</span> of the
+              <span class="num">{{ e.leftCents | money }}</span> left.
+              @if (e.finders.length === 0) {
+                No finder is asked: patterns alone.
+              }
+              @if (e.budgetMayEnd) {
+                The budget may end first; it is never passed.
+              }
+            </span>
+            <button mat-flat-button type="button" (click)="start('append')">
+              <cs-icon name="search" /> Look up {{ e.contacts | count }}{{ e.cost.mostCents > 0 ? ', at most ' : '' }}
+              @if (e.cost.mostCents > 0) {
+                {{ e.cost.mostCents | money }}
+              }
+            </button>
+          } @else if (step() === 'verify') {
+            <span
+              ><b class="num">{{ waiting() | count }}</b> addresses from your files have not been verified. The mail
+              servers are asked; this costs nothing.</span
+            >
+            <button mat-flat-button type="button" (click)="start('verify')">
+              <cs-icon name="mail" /> Verify {{ waiting() | count }}
+            </button>
+          }
+        </div>
+      }
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 0 16px 10px;
+    }
+    :host:empty {
+      display: none;
+    }
+    .notice {
+      display: flex;
+      gap: 14px;
+      align-items: center;
+    }
+    .notice span:first-child {
+      flex: 1;
+    }
+    button {
+      flex: none;
+    }
+  `,
+})
+export class AskBar {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  readonly job = input.required<Job>();
+  readonly step = input.required<StepKind>();
+  readonly runs = input.required<Run[]>();
+  protected readonly estimate = signal<AskEstimate | null>(null);
+  protected readonly asking = computed(() => this.runs().filter(({ kind }) => kind === this.step()));
+  protected readonly waiting = computed(() => this.job().summary?.steps[this.step()].waits ?? 0);
+  protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
+
+  constructor() {
+    effect((onCleanup) => {
+      const { id } = this.job();
+      if (this.step() !== 'append' || this.waiting() === 0) return;
+      const asking = this.api
+        .estimate(id)
+        .subscribe({ next: (estimate) => this.estimate.set(estimate), error: () => this.estimate.set(null) });
+      onCleanup(() => asking.unsubscribe());
+    });
+  }
+
+  protected start(kind: 'append' | 'verify') {
+    this.api.startRun(this.job().id, kind).subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+  }
+}

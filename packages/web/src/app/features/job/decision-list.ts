@@ -1,0 +1,77 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import type { DecisionRow } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { decisionWords } from '../../ui/decision-words';
+import { Notices } from '../../ui/notices';
+
+/** Everything a person decided in a job, newest first; each can be taken back and made to stand again. */
+@Component({
+  selector: 'cs-decision-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatDialogModule, MatButtonModule, DatePipe],
+  template: `
+    <h2 mat-dialog-title>Decisions</h2>
+    <mat-dialog-content>
+      <ul>
+        @for (row of rows(); track row.id) {
+          <li [class.undone]="row.undone">
+            <span>{{ words(row) }}</span><small class="num">{{ row.at | date: 'd MMM HH:mm' }}</small>
+            <button class="link" type="button" (click)="toggle(row)">
+              {{ row.undone ? 'let it stand' : 'take back' }}
+            </button>
+          </li>
+        } @empty {
+          <li>Nothing was decided yet.</li>
+        }
+      </ul>
+    </mat-dialog-content>
+    <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
+  `,
+  styles: `
+    ul {
+      margin: 0;
+      padding: 0;
+      list-style: none;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 1fr auto 84px;
+      gap: 12px;
+      padding: 7px 0;
+      border-bottom: 1px solid var(--line-soft);
+    }
+    .undone span {
+      color: var(--ink-3);
+      text-decoration: line-through;
+    }
+    small {
+      color: var(--ink-3);
+    }
+  `,
+})
+export class DecisionList {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly jobId = inject<number>(MAT_DIALOG_DATA);
+  protected readonly rows = signal<DecisionRow[]>([]);
+  protected readonly words = ({ body }: DecisionRow) => decisionWords(body);
+
+  constructor() {
+    this.load();
+  }
+
+  protected toggle(row: DecisionRow) {
+    this.api
+      .setUndone(this.jobId, row.id, !row.undone)
+      .subscribe({ next: () => this.load(), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+  }
+
+  private load() {
+    this.api
+      .decisions(this.jobId)
+      .subscribe({ next: (rows) => this.rows.set(rows), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+  }
+}

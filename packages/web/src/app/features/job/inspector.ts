@@ -1,0 +1,188 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import type { Change, DecisionBody, PersonField, VerdictReason } from '@sieve/core';
+import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { Icon } from '../../ui/icon/icon';
+import { VerdictMark } from '../../ui/verdict-mark';
+import { reasonSentence } from './reason';
+
+const SHOWN: PersonField[] = [
+  'honorific',
+  'firstName',
+  'middleName',
+  'lastName',
+  'suffix',
+  'title',
+  'company',
+  'domain',
+  'email',
+  'phone',
+  'city',
+  'region',
+  'country',
+  'profile',
+  'note',
+];
+const COMPARED_WORDS: Record<string, string> = {
+  firstName: 'first name',
+  lastName: 'last name',
+  email: 'email',
+  phone: 'phone',
+  profile: 'profile link',
+  company: 'company',
+  city: 'place',
+  title: 'title',
+};
+
+interface Line {
+  field: PersonField;
+  value: string;
+  change: Change | undefined;
+  recordId: number;
+  origin: string;
+}
+
+/** One contact: each value with where it came from and what was done to it, the merge, and what can be decided about it. */
+@Component({
+  selector: 'cs-inspector',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButtonModule, Icon, VerdictMark],
+  templateUrl: './inspector.html',
+  styleUrl: './inspector.scss',
+})
+export class Inspector {
+  private readonly api = inject(Api);
+  readonly jobId = input.required<number>();
+  readonly contactId = input<number | null>(null);
+  readonly version = input(0);
+  /** Counts up when E is pressed. */
+  readonly editWanted = input(0);
+  readonly decided = output<DecisionBody>();
+
+  protected readonly view = signal<ContactView | null>(null);
+  protected readonly problem = signal('');
+  protected readonly editing = signal<PersonField | null>(null);
+  protected readonly words = { change: CHANGE_WORDS, field: FIELD_WORDS, issue: ISSUE_WORDS };
+  protected readonly reason = computed(() => {
+    const view = this.view();
+    return view ? reasonSentence(view) : '';
+  });
+  protected readonly verdictWords = computed(() => REASON_WORDS[this.view()?.reason as VerdictReason] ?? '');
+
+  protected readonly lines = computed<Line[]>(() => {
+    const view = this.view();
+    if (!view) return [];
+    return SHOWN.filter((field) => view.person[field] !== '').map((field) => {
+      const recordId = view.from[field] ?? view.id;
+      const record = view.recordViews.find(({ id }) => id === recordId);
+      const origin =
+        field === 'domain' && view.from.domain === 0
+          ? 'from colleagues at this company'
+          : field === 'email' && view.via !== 'given' && view.via !== ''
+            ? `found by ${view.via}`
+            : '';
+      return {
+        field,
+        value: view.person[field],
+        change: record?.changes.find((change) => change.field === field),
+        recordId,
+        origin,
+      };
+    });
+  });
+  protected readonly issues = computed(
+    () =>
+      this.view()?.recordViews.flatMap((record) =>
+        record.issues.filter(({ code }) => code !== 'nothing-to-identify'),
+      ) ?? [],
+  );
+  protected readonly agreed = computed(() => {
+    const pair = this.view()?.evidence[0];
+    if (!pair) return '';
+    return pair.evidence
+      .filter(({ level, bits }) => level > 1 && bits > 0.5)
+      .sort((a, b) => b.bits - a.bits)
+      .slice(0, 4)
+      .map(({ field }) => COMPARED_WORDS[field])
+      .join(', ');
+  });
+
+  private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
+
+  constructor() {
+    effect(() => this.box()?.nativeElement.select());
+    effect((onCleanup) => {
+      const id = this.contactId();
+      this.version();
+      if (id === null) return this.view.set(null);
+      const asking = this.api.contact(this.jobId(), id).subscribe({
+        next: (view) => {
+          this.view.set(view);
+          this.problem.set('');
+        },
+        error: (error: unknown) => {
+          this.view.set(null);
+          this.problem.set(wordsOf(error));
+        },
+      });
+      onCleanup(() => asking.unsubscribe());
+    });
+    effect(() => {
+      if (this.editWanted() > 0)
+        this.editing.set(
+          untracked(this.lines).find(({ field }) => field === 'title')?.field ??
+            untracked(this.lines)[0]?.field ??
+            null,
+        );
+    });
+  }
+
+  protected whyWords = (change: Change) => change.why.map((code) => CHANGE_WORDS[code]).join(', ');
+
+  protected keep() {
+    const view = this.view()!;
+    this.decided.emit({ kind: 'keep', recordIds: view.recordIds, step: view.fate.step ?? 'verify' });
+  }
+
+  protected setAside() {
+    this.decided.emit({ kind: 'set-aside', recordIds: this.view()!.recordIds });
+  }
+
+  protected keepAllLikeIt() {
+    this.decided.emit({ kind: 'group', title: this.view()!.title, fate: 'keep' });
+  }
+
+  protected refuse({ change, recordId, field }: Line) {
+    if (change) this.decided.emit({ kind: 'refuse', recordId, field });
+  }
+
+  protected refuseLike({ change, field }: Line) {
+    if (change) this.decided.emit({ kind: 'refuse-like', field, was: change.was, is: change.is });
+  }
+
+  protected save(field: PersonField, value: string) {
+    // Leaving the field by Escape takes it away, and that blurs it.
+    if (this.editing() !== field) return;
+    this.editing.set(null);
+    const view = this.view()!;
+    if (value.trim() !== view.person[field])
+      this.decided.emit({ kind: 'edit', recordIds: view.recordIds, field, value: value.trim() });
+  }
+
+  protected takeApart() {
+    this.decided.emit({ kind: 'apart', recordIds: this.view()!.recordIds });
+  }
+}

@@ -1,0 +1,249 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  numberAttribute,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { Router, RouterLink } from '@angular/router';
+import type { DecisionBody, StepKind } from '@sieve/core';
+import { STEP_KINDS } from '@sieve/core/model/step';
+import { STEP_WORDS, type ContactRow, type RowQuery, type StepCount } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { wordsOf } from '../../api/api';
+import { Decisions } from '../../state/decisions';
+import { Handover } from '../../state/handover';
+import { work } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+import { RunLine } from '../../ui/run-line';
+import { AskBar } from './ask-bar';
+import { Inspector } from './inspector';
+import { RowsGrid } from './rows-grid';
+import { SievePane } from './sieve-pane';
+import { SourcesList } from './sources-list';
+import { StepRules } from './step-rules';
+
+export type Fate = RowQuery['fate'];
+
+const NO_COUNT: StepCount = { came: 0, pass: 0, aside: 0, look: 0, waits: 0 };
+
+/** A job: the sieve on the left, the rows of the chosen step in the middle, the chosen row on the right. */
+@Component({
+  selector: 'cs-job',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    Icon,
+    CountPipe,
+    SievePane,
+    SourcesList,
+    StepRules,
+    AskBar,
+    RowsGrid,
+    Inspector,
+    RunLine,
+  ],
+  host: {
+    '(document:keydown)': 'onKey($event)',
+    '(document:paste)': 'onPaste($event)',
+    '(document:copy)': 'onCopy($event)',
+    '(dragover)': 'onDrag($event, true)',
+    '(dragleave)': 'onDrag($event, false)',
+    '(drop)': 'onDrop($event)',
+  },
+  templateUrl: './job.html',
+  styleUrl: './job.scss',
+})
+export class JobScreen {
+  private readonly router = inject(Router);
+  private readonly decisions = inject(Decisions);
+  private readonly handover = inject(Handover);
+  private readonly notices = inject(Notices);
+  private readonly dialog = inject(MatDialog);
+  private readonly store = inject(Store);
+  private readonly entities = this.store.selectSignal(work.selectJobEntities);
+  protected readonly loaded = this.store.selectSignal(work.selectLoaded);
+  private readonly runs = this.store.selectSignal(work.selectLiveRuns);
+  private readonly grid = viewChild(RowsGrid);
+
+  readonly id = input.required<number, unknown>({ transform: numberAttribute });
+  readonly step = input<StepKind, string | undefined>('screen', {
+    transform: (step) => STEP_KINDS.find((kind) => kind === step) ?? 'screen',
+  });
+  readonly fate = input<Fate, string | undefined>('pass', {
+    transform: (fate) => (['pass', 'aside', 'look', 'waits'] as const).find((known) => known === fate) ?? 'pass',
+  });
+  /** Where the rows came from, in place of the rows of a step. */
+  readonly show = input<'sources' | undefined, string | undefined>(undefined, {
+    transform: (show) => (show === 'sources' ? show : undefined),
+  });
+  readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
+  readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
+
+  protected readonly job = computed(() => this.entities()[this.id()]);
+  protected readonly counts = computed(() => this.job()?.summary?.steps[this.step()] ?? NO_COUNT);
+  protected readonly name = computed(() => STEP_WORDS[this.step()]);
+  protected readonly ownRuns = computed(() => this.runs().filter(({ jobId }) => jobId === this.id()));
+  protected readonly sifting = computed(() =>
+    this.ownRuns().some(({ kind, state }) => (kind === 'sift' || kind === 'intake') && state !== 'paused'),
+  );
+  protected readonly marked = signal<ContactRow[]>([]);
+  protected readonly editWanted = signal(0);
+  protected readonly dropping = signal(false);
+  /** Rows on their way out; a new outcome has moved them. */
+  protected readonly going = linkedSignal<number, ReadonlySet<number>>({
+    source: () => this.job()?.version ?? 0,
+    computation: () => new Set<number>(),
+  });
+  protected readonly tabs = computed<{ fate: Fate; label: string; count: number }[]>(() => {
+    const { pass, aside, look, waits } = this.counts();
+    const tabs: { fate: Fate; label: string; count: number }[] = [
+      { fate: 'pass', label: 'Pass', count: pass },
+      { fate: 'aside', label: 'Set aside', count: aside },
+    ];
+    if (this.step() === 'append' || this.step() === 'verify')
+      tabs.push({ fate: 'waits', label: 'Wait to be asked', count: waits });
+    else if (this.step() === 'screen') tabs.push({ fate: 'look', label: 'Want a look', count: look });
+    return tabs;
+  });
+
+  constructor() {
+    effect(() => {
+      const job = this.job();
+      if (job) document.title = `${job.name} · Crisp Sieve`;
+    });
+  }
+
+  protected go(query: {
+    step?: StepKind;
+    show?: 'sources' | null;
+    fate?: Fate;
+    q?: string | null;
+    row?: number | null;
+  }) {
+    void this.router.navigate([], {
+      queryParams: { ...('step' in query && { row: null, q: null, fate: 'pass' }), ...query },
+      queryParamsHandling: 'merge',
+      replaceUrl: 'row' in query,
+    });
+  }
+
+  protected choose(row: ContactRow) {
+    if (row.id !== this.row()) this.go({ row: row.id });
+  }
+
+  protected decide(body: DecisionBody) {
+    this.decisions.decide(this.id(), body);
+  }
+
+  protected failed(error: unknown) {
+    this.notices.bad(wordsOf(error));
+  }
+
+  /** Sets aside or restores the marked rows, or the row the keys are on; the next row is chosen. */
+  private move(fate: 'aside' | 'keep') {
+    const rows = this.marked();
+    const ids = rows.length > 0 ? rows.map(({ id }) => id) : this.row() === null ? [] : [this.row()!];
+    if (ids.length === 0) return this.notices.say('Choose a row first: arrow keys, J and K, or a click.');
+    const step = this.step();
+    this.decisions.decide(
+      this.id(),
+      fate === 'aside' ? { kind: 'set-aside', recordIds: ids } : { kind: 'keep', recordIds: ids, step },
+      () => {
+        this.going.update((going) => new Set([...going, ...ids]));
+        this.grid()?.clearMarks();
+      },
+    );
+    if (rows.length === 0) this.grid()?.move(1);
+  }
+
+  protected onKey(event: KeyboardEvent) {
+    const target = event.target as HTMLElement;
+    if (
+      target.isContentEditable ||
+      /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
+      this.dialog.openDialogs.length > 0
+    )
+      return;
+    const key = event.key.toLowerCase();
+    if ((event.ctrlKey || event.metaKey) && key === 'z') {
+      event.preventDefault();
+      this.decisions.undo(this.id());
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const actions: Record<string, () => void> = {
+      j: () => this.grid()?.move(1),
+      k: () => this.grid()?.move(-1),
+      x: () => this.move('aside'),
+      r: () => this.move('keep'),
+      e: () => this.editWanted.update((n) => n + 1),
+      '/': () => document.getElementById('row-filter')?.focus(),
+      '1': () => this.go({ fate: 'pass' }),
+      '2': () => this.go({ fate: 'aside' }),
+      '3': () => this.tabs()[2] && this.go({ fate: this.tabs()[2]!.fate }),
+    };
+    if (event.key === ' ' && target.closest('cs-rows-grid')) {
+      event.preventDefault();
+      this.grid()?.toggleMark();
+    } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && !target.closest('cs-rows-grid')) {
+      event.preventDefault();
+      this.grid()?.move(event.key === 'ArrowDown' ? 1 : -1);
+    } else if (key in actions) {
+      event.preventDefault();
+      actions[key]!();
+    }
+  }
+
+  protected onCopy(event: ClipboardEvent) {
+    const rows = this.marked();
+    if (rows.length === 0 || document.getSelection()?.toString()) return;
+    const lines = rows.map(({ firstName, lastName, title, company, place, email, phone }) =>
+      [firstName, lastName, title, company, place, email, phone].map((cell) => cell.replace(/[\t\n]/g, ' ')).join('\t'),
+    );
+    event.clipboardData?.setData(
+      'text/plain',
+      ['First name\tLast name\tTitle\tCompany\tPlace\tEmail\tPhone', ...lines].join('\n'),
+    );
+    event.preventDefault();
+    this.notices.say(`${rows.length} rows copied as a table`);
+  }
+
+  protected onPaste(event: ClipboardEvent) {
+    if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+    const file = Handover.tableOf(event.clipboardData?.getData('text/plain') ?? '');
+    if (file) this.bring([file]);
+  }
+
+  protected onDrag(event: DragEvent, over: boolean) {
+    event.preventDefault();
+    this.dropping.set(over);
+  }
+
+  protected onDrop(event: DragEvent) {
+    event.preventDefault();
+    this.dropping.set(false);
+    const files = [...(event.dataTransfer?.files ?? [])];
+    if (files.length > 0) this.bring(files);
+  }
+
+  private bring(files: File[]) {
+    this.handover.files.set(files);
+    void this.router.navigate(['/jobs', this.id(), 'bring']);
+  }
+
+  protected async showDecisions() {
+    const { DecisionList } = await import('./decision-list');
+    this.dialog.open(DecisionList, { width: '560px', data: this.id() });
+  }
+}

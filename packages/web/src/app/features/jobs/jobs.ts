@@ -1,0 +1,98 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { work } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { MoneyPipe } from '../../ui/money';
+
+/** All jobs by folder. */
+@Component({
+  selector: 'cs-jobs',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, Icon, CountPipe, MoneyPipe],
+  template: `
+    <header>
+      <h1>Jobs</h1>
+      <button mat-flat-button type="button" (click)="newJob()"><cs-icon name="plus" /> New job</button>
+    </header>
+    @for (folder of folders(); track folder.name) {
+      <h2><cs-icon name="folder" /> {{ folder.name || 'No folder' }}</h2>
+      <table class="lines">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>For</th>
+            <th class="r">Records</th>
+            <th class="r">Valid</th>
+            <th class="r">Target</th>
+            <th class="r">Spent</th>
+            <th class="r">Budget</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (job of folder.jobs; track job.id) {
+            <tr>
+              <td>
+                <a [routerLink]="['/jobs', job.id]">{{ job.name }}</a>
+              </td>
+              <td class="dim">{{ job.note }}</td>
+              <td class="r num">{{ job.summary?.records | count }}</td>
+              <td class="r num">{{ job.summary?.verdicts?.valid | count }}</td>
+              <td class="r num">{{ job.targetValid | count }}</td>
+              <td class="r num">{{ job.spentCents | money }}</td>
+              <td class="r num">{{ job.budgetCents | money }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    } @empty {
+      <p class="dim">No job yet. A job takes your lists from raw rows to verified contacts.</p>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 18px 22px;
+      overflow: auto;
+    }
+    header {
+      display: flex;
+      margin-bottom: 6px;
+    }
+    h1 {
+      flex: 1;
+      font-size: 22px;
+    }
+    h2 {
+      font-size: 14px;
+      margin: 18px 0 7px;
+    }
+    .dim {
+      color: var(--ink-2);
+    }
+  `,
+})
+export class Jobs {
+  private readonly dialog = inject(MatDialog);
+  private readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  /** Set by the address: opens the dialog at once. */
+  readonly new = input<string>();
+  protected readonly folders = computed(() => {
+    const names = [...new Set(this.jobs().map(({ folder }) => folder))].sort();
+    return names.map((name) => ({ name, jobs: this.jobs().filter(({ folder }) => folder === name) }));
+  });
+
+  constructor() {
+    effect(() => {
+      if (this.new()) void this.newJob();
+    });
+  }
+
+  protected async newJob() {
+    const { NewJobDialog } = await import('../../ui/new-job');
+    this.dialog.open(NewJobDialog, { width: '460px' });
+  }
+}

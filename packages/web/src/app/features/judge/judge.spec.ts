@@ -1,0 +1,61 @@
+import type { PairView } from '@sieve/contract';
+import { emptyPerson } from '@sieve/core/model/person';
+import { drawn, webHarness } from '../../testing/web-harness';
+import { Judge } from './judge';
+
+const record = (id: number, firstName: string): PairView['a'] => ({
+  id,
+  source: 'list.csv',
+  line: id + 1,
+  cells: [],
+  person: { ...emptyPerson(), firstName, lastName: 'Oakhill', company: 'Brackenfold' },
+  changes: [],
+  issues: [],
+});
+const pair = (a: number, b: number): PairView => ({
+  a: record(a, 'Maren'),
+  b: record(b, 'M.'),
+  chance: 0.62,
+  evidence: [
+    { field: 'firstName', level: 2, bits: -1.2 },
+    { field: 'lastName', level: 4, bits: 6.4 },
+  ],
+});
+const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key }));
+
+describe('judging pairs', () => {
+  it('shows what speaks for and against, and takes one key for each answer', async () => {
+    const { http } = webHarness();
+    const { element, text, stable } = await drawn(Judge, { id: 1 });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)] });
+    await stable();
+    expect(text()).toContain('2 pairs to judge');
+    const bars = [...element.querySelectorAll<HTMLElement>('.bar i')];
+    expect(bars.map((bar) => bar.classList.contains('against'))).toEqual([true, false]);
+    expect(Number.parseFloat(bars[1]!.style.width)).toBeGreaterThan(Number.parseFloat(bars[0]!.style.width));
+    press('l');
+    await stable();
+    press('s');
+    const same = http.expectOne('/api/jobs/1/decisions');
+    expect(same.request.body).toEqual({ body: { kind: 'same', a: 2, b: 9 } });
+    same.flush({ id: 1 });
+    await stable();
+    press('d');
+    const different = http.expectOne('/api/jobs/1/decisions');
+    expect(different.request.body).toEqual({ body: { kind: 'different', a: 1, b: 5 } });
+    different.flush({ id: 2 });
+    await stable();
+    expect(text()).toContain('No pair waits for you');
+  });
+
+  it('keeps a pair whose answer did not reach the server', async () => {
+    const { http } = webHarness();
+    const { text, stable } = await drawn(Judge, { id: 1 });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)] });
+    await stable();
+    press('s');
+    http.expectOne('/api/jobs/1/decisions').error(new ProgressEvent('error'));
+    await stable();
+    expect(text()).toContain('1 pairs to judge');
+  });
+});

@@ -1,0 +1,148 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  numberAttribute,
+  signal,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { Router, RouterLink } from '@angular/router';
+import { companyConditions } from '@sieve/core/search/like';
+import { printSearch } from '@sieve/core/search/print';
+import type { DirectoryRow, PickList } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { Api, wordsOf } from '../../api/api';
+import { work } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+
+/** A pick list: rows picked over many searches, on their way to a job. */
+@Component({
+  selector: 'cs-picks',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, Icon, CountPipe],
+  template: `
+    <header>
+      <div>
+        <h1>{{ list()?.name }}</h1>
+        <p>
+          <span class="num">{{ rows()?.length | count }}</span> {{ list()?.about }} picked ·
+          <a routerLink="/search">all searches</a>
+        </p>
+      </div>
+      @if (list()?.about !== 'people') {
+        <button mat-stroked-button type="button" (click)="peopleIn()">People in them</button>
+      }
+      <select #job class="field" aria-label="Job" [disabled]="!rows()?.length">
+        @for (one of jobs(); track one.id) {
+          <option [value]="one.id">{{ one.name }}</option>
+        }
+      </select>
+      <button mat-flat-button type="button" [disabled]="!rows()?.length || !jobs().length" (click)="toJob(+job.value)">
+        Add to the job
+      </button>
+    </header>
+    <table class="lines">
+      <tbody>
+        @for (row of rows(); track row.id) {
+          <tr>
+            <td>
+              <b>{{ row.name }}</b>
+            </td>
+            <td>{{ row.title || row.found['sector'] }}</td>
+            <td>{{ row.company }}</td>
+            <td class="dim">{{ row.place }}</td>
+            <td class="r">
+              <button
+                mat-button
+                type="button"
+                [attr.aria-label]="'Take ' + row.name + ' off the list'"
+                (click)="off(row)"
+              >
+                <cs-icon name="close" />
+              </button>
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td class="dim">
+              {{ rows() ? 'Nothing is picked yet. Mark rows of a search with Space and pick them.' : '' }}
+            </td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 18px 22px;
+      overflow: auto;
+    }
+    header {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      margin-bottom: 12px;
+    }
+    header div {
+      flex: 1;
+    }
+    h1 {
+      font-size: 22px;
+    }
+    p,
+    .dim {
+      color: var(--ink-2);
+    }
+  `,
+})
+export class Picks {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+  protected readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  readonly id = input.required<number, unknown>({ transform: numberAttribute });
+  protected readonly rows = signal<DirectoryRow[] | null>(null);
+  private readonly lists = signal<PickList[]>([]);
+  protected readonly list = computed(() => this.lists().find(({ id }) => id === this.id()));
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      this.api.picks(id).subscribe({ next: (rows) => this.rows.set(rows), error: this.tell });
+      this.api.pickLists().subscribe({ next: (lists) => this.lists.set(lists), error: this.tell });
+    });
+  }
+
+  protected off(row: DirectoryRow) {
+    this.api.unpick(this.id(), row.id).subscribe({
+      next: () => this.rows.update((rows) => rows?.filter(({ id }) => id !== row.id) ?? null),
+      error: this.tell,
+    });
+  }
+
+  protected toJob(jobId: number) {
+    this.api.picksToJob(this.id(), jobId).subscribe({
+      next: ({ rows }) => {
+        this.notices.say(`${rows} rows added; take them back in the job with Ctrl Z`);
+        void this.router.navigate(['/jobs', jobId]);
+      },
+      error: this.tell,
+    });
+  }
+
+  protected peopleIn() {
+    const [condition] = companyConditions((this.rows() ?? []).map(({ company }) => company));
+    if (condition)
+      void this.router.navigate(['/search/new'], {
+        queryParams: { q: printSearch({ about: 'people', conditions: [condition] }) },
+      });
+  }
+
+  private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
+}

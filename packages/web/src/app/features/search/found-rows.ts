@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
+import { Router } from '@angular/router';
+import type { Search } from '@sieve/core/model/search';
+import { companyConditions } from '@sieve/core/search/like';
+import { printSearch } from '@sieve/core/search/print';
+import type { DirectoryRow } from '@sieve/contract';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+import { SearchStore } from './search-store';
+
+/** The rows of a search, page by page: marked with Space, picked onto a list, led on to more like them. */
+@Component({
+  selector: 'cs-found-rows',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButtonModule, MatMenuModule, Icon],
+  host: { '(document:keydown)': 'onKey($event)' },
+  templateUrl: './found-rows.html',
+  styleUrl: './found-rows.scss',
+})
+export class FoundRows {
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  private readonly dialog = inject(MatDialog);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  protected readonly store = inject(SearchStore);
+  protected readonly marked = signal<ReadonlySet<string>>(new Set());
+  protected readonly at = signal(0);
+
+  constructor() {
+    effect(() => {
+      if (this.store.count() !== null && this.store.page() === null) untracked(() => this.show(1));
+    });
+  }
+
+  protected show(page: number) {
+    this.at.set(0);
+    this.marked.set(new Set());
+    this.store.askPage(page);
+  }
+
+  protected mark({ id }: DirectoryRow) {
+    this.marked.update((marked) => {
+      const next = new Set(marked);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  }
+
+  protected markPage(which: 'all' | 'new' | 'none') {
+    const rows = which === 'none' ? [] : (this.store.page()?.rows ?? []);
+    this.marked.set(new Set(rows.filter(({ held }) => which === 'all' || !held).map(({ id }) => id)));
+  }
+
+  private markedRows(): DirectoryRow[] {
+    return (this.store.page()?.rows ?? []).filter(({ id }) => this.marked().has(id));
+  }
+
+  /** @param most the first so many of the result; null for the marked rows */
+  protected async pick(most: number | null, onlyNew = false) {
+    const { PickDialog } = await import('./pick-dialog');
+    const page = this.store.pageAt();
+    const ids = most === null ? [...this.marked()] : null;
+    const body = { search: this.store.search(), page, ids, most: most ?? 0, onlyNew };
+    this.dialog
+      .open(PickDialog, { width: '460px', data: { about: this.store.search().about, body } })
+      .afterClosed()
+      .subscribe(() => this.show(page));
+  }
+
+  /** From companies or postings to the people in them. */
+  protected peopleIn() {
+    const rows = this.marked().size > 0 ? this.markedRows() : (this.store.page()?.rows ?? []);
+    const [condition] = companyConditions(rows.map(({ company }) => company));
+    if (condition) this.open({ about: 'people', conditions: [condition] });
+  }
+
+  protected async more() {
+    const rows = this.markedRows();
+    if (rows.length === 0) return this.notices.say('Mark one or several good rows first, with Space.');
+    const { LikeDialog } = await import('./like-dialog');
+    const data = { about: this.store.search().about, rows: rows.map(({ found }) => found) };
+    this.dialog
+      .open(LikeDialog, { width: '520px', data })
+      .afterClosed()
+      .subscribe((search: Search | undefined) => search && this.open(search));
+  }
+
+  private open(search: Search) {
+    void this.router.navigate(['/search/new'], { queryParams: { q: printSearch(search) } });
+  }
+
+  protected onKey(event: KeyboardEvent) {
+    const { tagName } = event.target as HTMLElement;
+    if (/^(INPUT|TEXTAREA|SELECT)$/.test(tagName) || this.dialog.openDialogs.length > 0) return;
+    const rows = this.store.page()?.rows ?? [];
+    if (event.ctrlKey || event.metaKey || rows.length === 0) return;
+    const step = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
+    if (step) this.at.update((at) => Math.max(0, Math.min(rows.length - 1, at + step)));
+    else if (event.key === ' ' && tagName !== 'BUTTON') this.mark(rows[this.at()]!);
+    else return;
+    event.preventDefault();
+    this.host.nativeElement.querySelectorAll('tr.row')[this.at()]?.scrollIntoView({ block: 'nearest' });
+  }
+}

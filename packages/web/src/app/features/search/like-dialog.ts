@@ -1,0 +1,112 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { Search } from '@sieve/core';
+import { describeCondition } from '@sieve/core/search/describe';
+import type { DirectoryRow, LikeView } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { CountPipe } from '../../ui/count';
+import { Notices } from '../../ui/notices';
+
+interface LikeData {
+  about: 'people' | 'companies';
+  rows: DirectoryRow['found'][];
+}
+
+/** From good examples to a search for more like them: what they share, each with how many have it. */
+@Component({
+  selector: 'cs-like-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatDialogModule, MatButtonModule, CountPipe],
+  template: `
+    <h2 mat-dialog-title>More like {{ data.rows.length === 1 ? 'this one' : 'these ' + data.rows.length }}</h2>
+    <mat-dialog-content>
+      @if (likes(); as found) {
+        @for (like of found; track $index) {
+          <label>
+            <input type="checkbox" [checked]="chosen().has($index)" (change)="toggle($index)" />
+            <span>{{ words(like) }}</span>
+            <small>{{ data.rows.length > 1 ? like.shared + ' of ' + like.of + ' · ' : '' }}</small>
+            <span class="num">{{ like.count | count }}</span>
+          </label>
+        } @empty {
+          <p>They have nothing in common that can be searched for.</p>
+        }
+        <p class="all">
+          All that is chosen together: <b class="num">{{ count() === null ? '…' : (count() | count) }}</b>
+        </p>
+      } @else {
+        <p role="status">Asking the directory…</p>
+      }
+    </mat-dialog-content>
+    <mat-dialog-actions align="end">
+      <button mat-button mat-dialog-close>Close</button>
+      <button mat-flat-button [disabled]="chosen().size === 0" (click)="dialog.close(search())">Search</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    label {
+      display: grid;
+      grid-template-columns: 22px minmax(0, 1fr) auto auto;
+      gap: 8px;
+      padding: 6px 0;
+      border-bottom: 1px solid var(--line-soft);
+    }
+    small {
+      color: var(--ink-3);
+    }
+    input {
+      accent-color: var(--spruce);
+    }
+    .all {
+      margin-top: 10px;
+      text-align: right;
+    }
+  `,
+})
+export class LikeDialog {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  protected readonly dialog = inject(MatDialogRef<LikeDialog, Search>);
+  protected readonly data = inject<LikeData>(MAT_DIALOG_DATA);
+  protected readonly likes = signal<LikeView[] | null>(null);
+  protected readonly chosen = signal<ReadonlySet<number>>(new Set());
+  protected readonly count = signal<number | null>(null);
+  protected readonly words = ({ condition }: LikeView) => describeCondition(condition);
+  protected readonly search = computed<Search>(() => ({
+    about: this.data.about,
+    conditions: (this.likes() ?? []).filter((_, i) => this.chosen().has(i)).map(({ condition }) => condition),
+  }));
+
+  constructor() {
+    this.api.like(this.data.about, this.data.rows).subscribe({
+      next: (likes) => {
+        this.likes.set(likes);
+        this.chosen.set(new Set(likes.slice(0, 3).keys()));
+        this.ask();
+      },
+      error: (error: unknown) => {
+        this.likes.set([]);
+        this.notices.bad(wordsOf(error));
+      },
+    });
+  }
+
+  protected toggle(at: number) {
+    this.chosen.update((chosen) => {
+      const next = new Set(chosen);
+      if (!next.delete(at)) next.add(at);
+      return next;
+    });
+    this.ask();
+  }
+
+  private ask() {
+    this.count.set(null);
+    const asked = this.search();
+    this.api.countSearch(asked).subscribe({
+      next: ({ count }) => asked === this.search() && this.count.set(count),
+      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    });
+  }
+}

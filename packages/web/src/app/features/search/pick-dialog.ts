@@ -1,0 +1,104 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { Subject } from '@sieve/core';
+import type { PickList, PicksBody } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { CountPipe } from '../../ui/count';
+import { Notices } from '../../ui/notices';
+
+interface PickData {
+  about: Subject;
+  body: PicksBody;
+}
+
+/** Which pick list the rows go on, an old or a new one. */
+@Component({
+  selector: 'cs-pick-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatDialogModule, MatButtonModule, CountPipe],
+  template: `
+    <h2 mat-dialog-title>Onto which pick list?</h2>
+    <mat-dialog-content>
+      @for (list of lists(); track list.id) {
+        <button class="list" type="button" [disabled]="busy()" (click)="pick(list)">
+          <b>{{ list.name }}</b><span class="num">{{ list.picks | count }}</span>
+        </button>
+      }
+      <form (submit)="create($event, name.value)">
+        <input #name aria-label="Name of a new list" placeholder="A new list" maxlength="200" />
+        <button mat-stroked-button type="submit" [disabled]="busy()">Pick</button>
+      </form>
+    </mat-dialog-content>
+    <mat-dialog-actions align="end"><button mat-button mat-dialog-close>Close</button></mat-dialog-actions>
+  `,
+  styles: `
+    .list {
+      display: flex;
+      justify-content: space-between;
+      width: 100%;
+      padding: 8px 10px;
+      border: 0;
+      border-bottom: 1px solid var(--line-soft);
+      background: none;
+      cursor: pointer;
+    }
+    .list:hover {
+      background: var(--saffron-wash);
+    }
+    form {
+      display: flex;
+      gap: 8px;
+      margin-top: 12px;
+    }
+    input {
+      flex: 1;
+      height: 31px;
+      padding: 0 9px;
+      border: 1px solid var(--line);
+      border-radius: 6px;
+      background: var(--flour);
+      color: var(--ink);
+      font: inherit;
+    }
+  `,
+})
+export class PickDialog {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly dialog = inject(MatDialogRef<PickDialog>);
+  private readonly data = inject<PickData>(MAT_DIALOG_DATA);
+  protected readonly lists = signal<PickList[]>([]);
+  protected readonly busy = signal(false);
+
+  constructor() {
+    this.api.pickLists().subscribe({
+      next: (lists) => this.lists.set(lists.filter(({ about }) => about === this.data.about)),
+      error: this.tell,
+    });
+  }
+
+  protected create(event: Event, name: string) {
+    event.preventDefault();
+    if (!name.trim()) return;
+    this.api
+      .createPickList(name.trim(), this.data.about)
+      .subscribe({ next: (list) => this.pick(list), error: this.tell });
+  }
+
+  protected pick(list: PickList) {
+    this.busy.set(true);
+    this.api.pick(list.id, this.data.body).subscribe({
+      next: ({ added, picks }) => {
+        this.notices.say(`${added.toLocaleString('en-GB')} picked; ${list.name} has ${picks.toLocaleString('en-GB')}`);
+        this.dialog.close();
+      },
+      error: this.tell,
+    });
+  }
+
+  private readonly tell = (error: unknown) => {
+    this.busy.set(false);
+    this.notices.bad(wordsOf(error));
+  };
+}

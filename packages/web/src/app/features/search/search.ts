@@ -1,0 +1,133 @@
+import { Clipboard } from '@angular/cdk/clipboard';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { Router } from '@angular/router';
+import { SUBJECTS, type Subject } from '@sieve/core/model/search';
+import { parseSearch } from '@sieve/core/search/parse';
+import { SEARCH_ERROR_WORDS } from '@sieve/contract';
+import { Actions, ofType } from '@ngrx/effects';
+import { filter } from 'rxjs';
+import { Api } from '../../api/api';
+import { workActions } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+import { CameList } from './came-list';
+import { Conditions } from './conditions';
+import { FoundRows } from './found-rows';
+import { SamplePane } from './sample-pane';
+import { SearchStore } from './search-store';
+import { SplitView } from './split-view';
+
+const TABS = ['rows', 'split', 'came'] as const;
+type Tab = (typeof TABS)[number];
+const SUBJECT_WORDS: Record<Subject, string> = { people: 'People', companies: 'Companies', postings: 'Postings' };
+
+/** A search: its conditions on the left, its rows, split and pulls in the middle, a checked sample on the right. */
+@Component({
+  selector: 'cs-search',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButtonModule, Icon, CountPipe, Conditions, FoundRows, SplitView, CameList, SamplePane],
+  providers: [SearchStore],
+  templateUrl: './search.html',
+  styleUrl: './search.scss',
+})
+export class SearchScreen {
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  private readonly clipboard = inject(Clipboard);
+  private readonly settings = toSignal(inject(Api).settings());
+  protected readonly store = inject(SearchStore);
+
+  /** Number of a saved search; undefined at /search/new. */
+  readonly id = input<string | undefined, string>(undefined, { transform: (id) => (id === 'new' ? undefined : id) });
+  /** The search as text, so that a shared address shows it. */
+  readonly q = input<string>();
+  readonly tab = input<Tab, string | undefined>('rows', {
+    transform: (tab) => TABS.find((known) => known === tab) ?? 'rows',
+  });
+
+  protected readonly subjects = SUBJECTS.map((about) => ({ about, words: SUBJECT_WORDS[about] }));
+  protected readonly words = SUBJECT_WORDS;
+  /** All of it fits into one batch. */
+  protected readonly whole = computed(() => (this.store.count() ?? 0) <= this.store.cap());
+  protected readonly asText = signal(false);
+  protected readonly textProblem = signal('');
+  protected readonly directoryName = computed(() => {
+    const directory = this.settings()?.directory;
+    return directory ? `${directory.name}${directory.simulated ? ' (simulated)' : ''}` : 'no directory set up';
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      const q = this.q();
+      untracked(() => this.show(id, q));
+    });
+    // The address says what is shown.
+    effect(() => {
+      const text = this.store.text();
+      untracked(() => {
+        if (this.id() === undefined && text !== (this.q() ?? 'people'))
+          void this.router.navigate([], { queryParams: { q: text }, queryParamsHandling: 'merge', replaceUrl: true });
+      });
+    });
+    inject(Actions)
+      .pipe(
+        ofType(workActions.searchChanged, workActions.runMoved),
+        filter((action) =>
+          action.type === workActions.searchChanged.type
+            ? action.searchId === this.store.saved()?.id
+            : action.run.kind === 'pull' && this.store.saved() !== null,
+        ),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.store.reload());
+  }
+
+  private show(id: string | undefined, q: string | undefined) {
+    if (id !== undefined) {
+      if (this.store.saved()?.id !== Number(id)) this.store.load(Number(id));
+    } else if (q === undefined || q !== this.store.text() || this.store.count() === null) {
+      const { search } = parseSearch(q ?? '');
+      this.store.clear(search?.about ?? 'people');
+      if (search) this.store.set(search);
+    }
+  }
+
+  protected go(tab: Tab) {
+    const id = this.store.saved()?.id;
+    if (id === undefined) void this.router.navigate([], { queryParams: { tab }, queryParamsHandling: 'merge' });
+    else void this.router.navigate(['/search', id], { queryParams: { tab } });
+  }
+
+  protected chooseSubject(about: Subject) {
+    if (about !== this.store.search().about) this.store.clear(about);
+  }
+
+  protected readText(text: string) {
+    const { search, error } = parseSearch(text.trim(), this.store.search().about);
+    if (error)
+      return this.textProblem.set(
+        `${SEARCH_ERROR_WORDS[error.code].replace('{x}', error.input)} (character ${error.at + 1}).`,
+      );
+    this.textProblem.set('');
+    this.asText.set(false);
+    this.store.set(search);
+  }
+
+  protected copyText() {
+    this.clipboard.copy(this.store.text());
+    this.notices.say('The search is copied as text');
+  }
+
+  protected save() {
+    const tab = this.tab();
+    this.store.save(() => this.go(tab));
+  }
+
+  protected split() {
+    this.store.split(() => this.go('split'));
+  }
+}

@@ -1,0 +1,160 @@
+import { Clipboard } from '@angular/cdk/clipboard';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatMenuModule } from '@angular/material/menu';
+import { RouterLink } from '@angular/router';
+import { delimitedReader } from '@sieve/core/intake/delimited';
+import { SEARCH_FIELDS, SUBJECTS, type Search } from '@sieve/core/model/search';
+import { describeCondition } from '@sieve/core/search/describe';
+import { parseSearch } from '@sieve/core/search/parse';
+import { printSearch } from '@sieve/core/search/print';
+import { SEARCH_ERROR_WORDS, type BatchView, type PullForecast, type Run } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { Api, wordsOf } from '../../api/api';
+import { work, workActions } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+import { whenWords } from '../../ui/when';
+import { Icicle } from './icicle';
+import { SearchStore } from './search-store';
+
+/** Where the cap stands on the ruler of a batch, in per cent. */
+const CAP_AT = 86;
+
+/** The split of a search drawn and listed, made by hand or found, and the pulls of its batches. */
+@Component({
+  selector: 'cs-split-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle],
+  templateUrl: './split-view.html',
+  styleUrl: './split-view.scss',
+})
+export class SplitView {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly clipboard = inject(Clipboard);
+  private readonly store = inject(Store);
+  private readonly runs = this.store.selectSignal(work.selectAllRuns);
+  protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
+  protected readonly search = inject(SearchStore);
+  /** The batches as lines, while they are written by hand. */
+  protected readonly byHand = signal<string | null>(null);
+  protected readonly problem = signal('');
+  protected readonly chosen = signal<number | null>(null);
+  protected readonly forecast = signal<PullForecast | null>(null);
+  protected readonly when = whenWords;
+  /** What a batch can be cut by. */
+  protected readonly fields = computed(() =>
+    SEARCH_FIELDS.filter(({ splits }) => splits?.includes(this.search.search().about)),
+  );
+
+  protected readonly batches = computed(() => {
+    const runs = new Map(this.runs().map((run) => [run.id, run]));
+    const share = (n: number) => Math.min(100, (n / this.search.cap()) * CAP_AT);
+    return (this.search.saved()?.batchViews ?? []).map((batch) => {
+      const run = batch.pull ? runs.get(batch.pull.runId) : undefined;
+      return {
+        ...batch,
+        name: batchName(batch),
+        size: share(batch.count),
+        had: share(batch.pull?.came ?? 0),
+        run,
+        state: stateWords(batch, run),
+      };
+    });
+  });
+  /** Batches that the job does not have yet: never pulled into it, or stopped for good. */
+  protected readonly left = computed(
+    () =>
+      (this.search.saved()?.batchViews ?? []).filter(
+        ({ pull }) => pull === null || pull.jobId !== this.search.jobId() || pull.stopped,
+      ),
+    // News of a pull that goes on must not ask for the forecast of the others again.
+    { equal: (a, b) => a.length === b.length && a.every(({ id }, i) => id === b[i]!.id) },
+  );
+  protected readonly totals = computed(() => {
+    const pulls = this.search.saved()?.pulls ?? [];
+    const sum = (of: (pull: (typeof pulls)[number]) => number) => pulls.reduce((all, pull) => all + of(pull), 0);
+    return { came: sum(({ came }) => came), fresh: sum(({ fresh }) => fresh), yours: sum(({ yours }) => yours) };
+  });
+
+  constructor() {
+    // Time and pace are said before anything is pulled.
+    effect((onCleanup) => {
+      const id = this.search.saved()?.id;
+      const jobId = this.search.jobId();
+      const batchIds = this.left().map(({ id: batch }) => batch);
+      if (id === undefined || jobId === null || batchIds.length === 0) return this.forecast.set(null);
+      const asking = untracked(() => this.api.forecastPull(id, { batchIds, jobId })).subscribe({
+        next: (forecast) => this.forecast.set(forecast),
+        error: this.tell,
+      });
+      onCleanup(() => asking.unsubscribe());
+    });
+  }
+
+  /** Batches as rows of a table: a name, the search in words, the count. */
+  protected copy() {
+    const rows = this.batches().map(({ name, search, count }) => [name, printSearch(search), count].join('\t'));
+    this.clipboard.copy(['Batch\tSearch\tCount', ...rows].join('\n'));
+    this.notices.say(`${rows.length} batches copied as rows`);
+  }
+
+  protected startByHand() {
+    const lines = this.batches().map(({ search }) => printSearch(search));
+    this.byHand.set(lines.join('\n'));
+  }
+
+  protected useByHand(text: string) {
+    const { searches, problem } = readBatches(text, this.search.search());
+    this.problem.set(problem);
+    if (problem === '' && searches.length > 0) this.search.setBatches(searches, () => this.byHand.set(null));
+  }
+
+  protected pull() {
+    const id = this.search.saved()?.id;
+    const jobId = this.search.jobId();
+    if (id === undefined || jobId === null) return;
+    this.api
+      .pull(id, { batchIds: this.left().map((batch) => batch.id), jobId })
+      .subscribe({ next: () => this.search.reload(), error: this.tell });
+  }
+
+  protected act(id: number, action: 'pause' | 'resume') {
+    this.store.dispatch(workActions.runAsked({ id, action }));
+  }
+
+  private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
+}
+
+const batchName = ({ extra, position }: BatchView): string =>
+  extra.length > 0
+    ? extra.map((given) => describeCondition(given, 3)).join(' · ')
+    : position === 0
+      ? 'The whole search'
+      : 'Its own search';
+
+function stateWords({ pull }: BatchView, run: Run | undefined): string {
+  if (!pull) return '';
+  if (pull.endedAt) return 'Pulled';
+  if (pull.stopped) return 'Stopped';
+  if (run?.notBefore) return `Goes on ${whenWords(run.notBefore)}`;
+  const words = { running: 'Pulling', queued: 'Waits its turn', paused: 'Paused', failed: 'Stopped' };
+  return words[(run?.state ?? 'failed') as keyof typeof words] ?? 'Stopped';
+}
+
+/** Reads batches from lines, or from rows of a sheet: the cell that begins like a search is taken. */
+export function readBatches(text: string, whole: Search): { searches: Search[]; problem: string } {
+  const searches: Search[] = [];
+  const reader = delimitedReader('\t');
+  for (const { line, cells } of [...reader.push(text), ...reader.end()]) {
+    if (cells.join('').trim() === '' || cells[1] === 'Search') continue;
+    const cell = cells.find((one) => SUBJECTS.some((about) => one.trim().startsWith(about))) ?? cells[0]!;
+    const { search, error } = parseSearch(cell.trim(), whole.about);
+    if (error)
+      return { searches: [], problem: `Line ${line}: ${SEARCH_ERROR_WORDS[error.code].replace('{x}', error.input)}.` };
+    searches.push(search);
+  }
+  return { searches, problem: '' };
+}

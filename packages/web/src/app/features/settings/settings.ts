@@ -1,0 +1,181 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
+import { type FormArray, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import type { FinderSetting, Settings, SuppressionRow } from '@sieve/contract';
+import { Api, wordsOf } from '../../api/api';
+import { Session } from '../../state/session';
+import { CountPipe } from '../../ui/count';
+import { Icon } from '../../ui/icon/icon';
+import { Notices } from '../../ui/notices';
+
+/** Finders with price, pace and key; how mail servers are asked; who must not be contacted. */
+@Component({
+  selector: 'cs-settings',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    ReactiveFormsModule,
+    MatButtonModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatInputModule,
+    Icon,
+    DatePipe,
+    CountPipe,
+  ],
+  templateUrl: './settings.html',
+  styleUrl: './settings.scss',
+})
+export class SettingsScreen {
+  private readonly api = inject(Api);
+  private readonly notices = inject(Notices);
+  private readonly session = inject(Session);
+  private readonly builder = inject(NonNullableFormBuilder);
+  protected readonly suppressed = signal<SuppressionRow[]>([]);
+  protected readonly form = this.builder.group({
+    currency: ['GBP', [Validators.required, Validators.pattern(/^[A-Z]{3}$/)]],
+    nameServer: [''],
+    finders: this.builder.array<ReturnType<SettingsScreen['finderForm']>>([]),
+    directory: this.builder.group({
+      name: [''],
+      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
+      key: [''],
+      perSecond: [1, Validators.min(0.01)],
+      simulated: [false],
+    }),
+    pace: this.builder.group({
+      rowsADay: [2500, Validators.min(0)],
+      rowsARun: [0, Validators.min(0)],
+      from: ['08:30', Validators.required],
+      to: ['17:30', Validators.required],
+      workingDays: [true],
+    }),
+    mail: this.builder.group({
+      port: [25, [Validators.min(1), Validators.max(65535)]],
+      helo: ['localhost', Validators.required],
+      from: [''],
+      perServerPerSecond: [2, Validators.min(0.01)],
+      timeoutMs: [20_000, Validators.min(100)],
+      retryAfterSeconds: [300, Validators.min(0)],
+      simulated: [false],
+    }),
+  });
+
+  constructor() {
+    effect(() => {
+      const settings = this.session.settings();
+      if (settings) this.fill(settings);
+    });
+    this.loadSuppressed();
+  }
+
+  protected get finders(): FormArray<ReturnType<SettingsScreen['finderForm']>> {
+    return this.form.controls.finders;
+  }
+
+  protected addFinder() {
+    this.finders.push(
+      this.finderForm({
+        id: `finder-${this.finders.length + 1}`,
+        name: '',
+        url: 'https://',
+        key: '',
+        priceCents: 10,
+        perSecond: 1,
+        simulated: false,
+      }),
+    );
+  }
+
+  protected save() {
+    if (this.form.invalid) {
+      this.form.markAllAsTouched();
+      return this.notices.say('Some fields cannot be used as they are; they are marked. Nothing was saved.');
+    }
+    const { finders, directory, pace, ...rest } = this.form.getRawValue();
+    const settings: Settings = {
+      ...rest,
+      directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
+      pace: {
+        rowsADay: pace.rowsADay,
+        rowsARun: pace.rowsARun,
+        fromMinute: minutesOf(pace.from),
+        toMinute: minutesOf(pace.to) || 1440,
+        workingDays: pace.workingDays,
+      },
+      finders: finders.map(({ price, ...finder }) => ({ ...finder, priceCents: Math.round(price * 100) })),
+    };
+    this.api.saveSettings(settings).subscribe({
+      next: () => {
+        this.session.reload();
+        this.notices.say('Settings saved. Runs that start from now on use them.');
+      },
+      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    });
+  }
+
+  protected suppress(field: HTMLTextAreaElement) {
+    if (!field.value.trim()) return;
+    this.api.suppress(field.value).subscribe({
+      next: ({ added, refused }) => {
+        field.value = refused.join('\n');
+        this.notices.say(
+          `${added} added.${refused.length > 0 ? ` ${refused.length} are neither an address nor a domain; they stand in the field.` : ''}`,
+        );
+        this.loadSuppressed();
+      },
+      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    });
+  }
+
+  protected unsuppress({ value }: SuppressionRow) {
+    this.api.unsuppress(value).subscribe({
+      next: () => {
+        this.loadSuppressed();
+        this.notices
+          .done(`${value} may be contacted again`)
+          .subscribe(() => this.api.suppress(value).subscribe(() => this.loadSuppressed()));
+      },
+      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    });
+  }
+
+  private loadSuppressed() {
+    this.api.suppressions().subscribe({
+      next: (rows) => this.suppressed.set(rows),
+      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    });
+  }
+
+  private fill({ finders, directory, pace, ...rest }: Settings) {
+    this.finders.clear();
+    finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
+    this.form.patchValue({
+      ...rest,
+      ...(directory && { directory }),
+      pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },
+    });
+  }
+
+  private finderForm(finder: FinderSetting) {
+    return this.builder.group({
+      id: [finder.id],
+      name: [finder.name, Validators.required],
+      url: [finder.url, [Validators.required, Validators.pattern(/^https?:\/\/\S+$/)]],
+      key: [finder.key],
+      price: [finder.priceCents / 100, [Validators.required, Validators.min(0)]],
+      perSecond: [finder.perSecond, [Validators.required, Validators.min(0.01)]],
+      simulated: [finder.simulated],
+    });
+  }
+}
+
+const minutesOf = (time: string): number => {
+  const [hours, minutes] = time.split(':').map(Number);
+  return hours! * 60 + minutes!;
+};
+const timeOf = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;

@@ -1,0 +1,178 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import type { ContactRow } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { catchError, debounceTime, forkJoin, map, of, switchMap } from 'rxjs';
+import { Api } from '../api/api';
+import { work } from '../state/work';
+
+interface Command {
+  label: string;
+  detail: string;
+  go: unknown[];
+  query?: Record<string, string | number>;
+}
+
+/** Finds a job, a contact or an action by name. */
+@Component({
+  selector: 'cs-commands',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatDialogModule],
+  template: `
+    <input
+      #field
+      type="text"
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="commands"
+      aria-label="Find a job, contact or action"
+      placeholder="Find a job, contact or action"
+      [value]="text()"
+      (input)="type(field.value)"
+      (keydown)="onKey($event)"
+    />
+    <ul id="commands" role="listbox">
+      @for (command of found(); track $index) {
+        <li
+          role="option"
+          tabindex="-1"
+          [attr.aria-selected]="$index === at()"
+          [class.on]="$index === at()"
+          (click)="run(command)"
+          (keydown.enter)="run(command)"
+          (mouseenter)="at.set($index)"
+        >
+          <span>{{ command.label }}</span><small>{{ command.detail }}</small>
+        </li>
+      } @empty {
+        <li class="none">Nothing has that name.</li>
+      }
+    </ul>
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 10px;
+    }
+    input {
+      width: 100%;
+      height: 38px;
+      padding: 0 12px;
+      border: 1px solid var(--line);
+      border-radius: 7px;
+      background: var(--flour);
+      color: var(--ink);
+      font: 14px var(--ui);
+    }
+    ul {
+      margin: 8px 0 0;
+      padding: 0;
+      list-style: none;
+      max-height: 360px;
+      overflow: auto;
+    }
+    li {
+      display: flex;
+      justify-content: space-between;
+      gap: 14px;
+      padding: 7px 12px;
+      border-radius: 6px;
+      cursor: pointer;
+    }
+    li.on {
+      background: var(--saffron-wash);
+    }
+    small {
+      color: var(--ink-2);
+    }
+    .none {
+      color: var(--ink-2);
+      cursor: default;
+    }
+  `,
+})
+export class Commands {
+  private readonly router = inject(Router);
+  private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialogRef<Commands>);
+  private readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  protected readonly text = signal('');
+  protected readonly at = signal(0);
+
+  private readonly contacts = toSignal(
+    toObservable(this.text).pipe(
+      debounceTime(120),
+      switchMap((q) =>
+        q.trim().length < 2
+          ? of([])
+          : forkJoin(
+              this.jobs()
+                .filter(({ summary }) => summary)
+                .slice(0, 8)
+                .map((job) =>
+                  this.api
+                    .rows(job.id, { q, step: 'tidy', limit: 5 })
+                    .pipe(map(({ rows }) => rows.map((row) => contactCommand(job.id, job.name, row)))),
+                ),
+            ).pipe(
+              map((lists) => lists.flat()),
+              catchError(() => of([])),
+            ),
+      ),
+    ),
+    { initialValue: [] as Command[] },
+  );
+
+  private readonly fixed = computed<Command[]>(() => [
+    { label: 'Desk', detail: 'screen', go: ['/desk'] },
+    { label: 'Searches', detail: 'screen', go: ['/search'] },
+    { label: 'New search', detail: 'action', go: ['/search/new'] },
+    { label: 'New job', detail: 'action', go: ['/jobs'], query: { new: 1 } },
+    { label: 'Bring in a file', detail: 'action', go: ['/bring'] },
+    { label: 'Settings: finders, prices, pace', detail: 'screen', go: ['/settings'] },
+    { label: 'Suppression list', detail: 'screen', go: ['/settings'] },
+    ...this.jobs().flatMap((job): Command[] => [
+      { label: job.name, detail: 'job', go: ['/jobs', job.id] },
+      { label: `Export: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'export'] },
+      { label: `Bring in: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'bring'] },
+      { label: `Judge pairs: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'judge'] },
+    ]),
+  ]);
+  protected readonly found = computed(() => {
+    const words = this.text().toLowerCase().split(/\s+/).filter(Boolean);
+    return [
+      ...this.fixed().filter(({ label }) => words.every((word) => label.toLowerCase().includes(word))),
+      ...this.contacts(),
+    ].slice(0, 30);
+  });
+
+  protected type(text: string) {
+    this.text.set(text);
+    this.at.set(0);
+  }
+
+  protected onKey(event: KeyboardEvent) {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (step) {
+      event.preventDefault();
+      this.at.update((at) => Math.max(0, Math.min(this.found().length - 1, at + step)));
+    } else if (event.key === 'Enter') {
+      const command = this.found()[this.at()];
+      if (command) this.run(command);
+    }
+  }
+
+  protected run({ go, query }: Command) {
+    this.dialog.close();
+    void this.router.navigate(go, query ? { queryParams: query } : {});
+  }
+}
+
+const contactCommand = (jobId: number, job: string, row: ContactRow): Command => ({
+  label: `${row.name}, ${row.company}`,
+  detail: `contact in ${job}`,
+  go: ['/jobs', jobId],
+  query: { step: row.fate.step ?? 'verify', fate: row.fate.step === null ? 'pass' : row.fate.state, row: row.id },
+});

@@ -1,0 +1,27 @@
+import { computed, effect, inject, Injectable, signal } from '@angular/core';
+import type { Settings } from '@sieve/contract';
+import { Api } from '../api/api';
+
+export type Theme = 'auto' | 'light' | 'dark';
+
+/** The settings in use, and this browser's theme. */
+@Injectable({ providedIn: 'root' })
+export class Session {
+  private readonly api = inject(Api);
+  readonly settings = signal<Settings | null>(null);
+  readonly currency = computed(() => this.settings()?.currency ?? 'GBP');
+  readonly theme = signal<Theme>((localStorage.getItem('theme') as Theme | null) ?? 'auto');
+
+  constructor() {
+    this.reload();
+    effect(() => {
+      const theme = this.theme();
+      localStorage.setItem('theme', theme);
+      document.documentElement.style.colorScheme = theme === 'auto' ? 'light dark' : theme;
+    });
+  }
+
+  reload() {
+    this.api.settings().subscribe({ next: (settings) => this.settings.set(settings), error: () => undefined });
+  }
+}

@@ -1,0 +1,113 @@
+import { inject } from '@angular/core';
+import { Router } from '@angular/router';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { mapResponse } from '@ngrx/operators';
+import { debounceTime, EMPTY, exhaustMap, groupBy, map, merge, mergeMap, switchMap, tap } from 'rxjs';
+import { Api, wordsOf } from '../api/api';
+import { LIVE } from '../api/live';
+import { Notices } from '../ui/notices';
+import { workActions } from './work';
+
+const failed = (error: unknown) => workActions.failed({ words: wordsOf(error) });
+
+export const listen = createEffect(
+  (live = inject(LIVE)) =>
+    live.pipe(
+      map((event) => {
+        switch (event.type) {
+          case 'run':
+            return workActions.runMoved({ run: event.run });
+          case 'job':
+            return workActions.jobChanged({ jobId: event.jobId });
+          case 'search':
+            return workActions.searchChanged({ searchId: event.searchId });
+          case 'lost':
+            return workActions.connectionLost();
+          case 'back':
+            return workActions.connectionBack();
+        }
+      }),
+    ),
+  { functional: true },
+);
+
+/** At the start, and whenever the server is back, everything is asked for again. */
+export const loadAll = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(workActions.opened, workActions.connectionBack),
+      switchMap(() =>
+        merge(
+          api.jobs().pipe(mapResponse({ next: (jobs) => workActions.jobsCame({ jobs }), error: failed })),
+          api.runs().pipe(mapResponse({ next: (runs) => workActions.runsCame({ runs }), error: failed })),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const reloadJob = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(workActions.jobChanged),
+      groupBy(({ jobId }) => jobId),
+      mergeMap((same) =>
+        same.pipe(
+          debounceTime(60),
+          switchMap(({ jobId }) =>
+            api.job(jobId).pipe(mapResponse({ next: (job) => workActions.jobCame({ job }), error: failed })),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const actOnRun = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(workActions.runAsked),
+      mergeMap(({ id, action }) =>
+        api.actOnRun(id, action).pipe(mapResponse({ next: (run) => workActions.runMoved({ run }), error: failed })),
+      ),
+    ),
+  { functional: true },
+);
+
+export const createJob = createEffect(
+  (actions = inject(Actions), api = inject(Api), router = inject(Router)) =>
+    actions.pipe(
+      ofType(workActions.jobWanted),
+      exhaustMap(({ job, thenBringIn }) =>
+        api.createJob(job).pipe(
+          mapResponse({
+            next: (created) => {
+              void router.navigate(thenBringIn ? ['/jobs', created.id, 'bring'] : ['/jobs', created.id]);
+              return workActions.jobCame({ job: created });
+            },
+            error: failed,
+          }),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const tellFailure = createEffect(
+  (actions = inject(Actions), notices = inject(Notices)) =>
+    merge(
+      actions.pipe(
+        ofType(workActions.failed),
+        tap(({ words }) => notices.bad(words)),
+      ),
+      actions.pipe(
+        ofType(workActions.runMoved),
+        tap(({ run }) => {
+          if (run.state === 'failed') notices.bad(`${run.jobName}: ${run.message}`);
+          else if (run.state === 'done' && (run.kind === 'append' || run.kind === 'verify' || run.kind === 'pull'))
+            notices.say(`${run.jobName}: ${run.kind} done. ${run.message}`);
+        }),
+      ),
+    ).pipe(switchMap(() => EMPTY)),
+  { functional: true, dispatch: false },
+);
