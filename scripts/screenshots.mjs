@@ -1,0 +1,62 @@
+// Takes docs/screenshots/*.png of a running demo: node scripts/screenshots.mjs [ADDRESS]
+import { readFileSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4270';
+const jobs = await fetch(`${address}/api/jobs`).then((response) => response.json());
+const searches = await fetch(`${address}/api/searches`).then((response) => response.json());
+const search = `/search/${searches.find(({ batches }) => batches > 2).id}`;
+const job = `/jobs/${jobs.find(({ summary }) => summary).id}`;
+const chooseRow = (page) => page.locator('.ag-row').nth(4).locator('.ag-cell').nth(1).click();
+const dropList = async (page) => {
+  const data = readFileSync(new URL('../demo/guild-members.txt', import.meta.url));
+  await page.locator('input[type=file]').first().setInputFiles({
+    name: 'guild-members.txt',
+    mimeType: 'text/plain',
+    buffer: data,
+  });
+  await page.waitForTimeout(2500);
+};
+/** File, address, what is done there before the picture, theme. */
+const VIEWS = [
+  ['desk', '/desk'],
+  ['jobs', '/jobs'],
+  ['job', `${job}?step=screen&fate=look`, chooseRow],
+  ['job-dark', `${job}?step=verify`, chooseRow, 'dark'],
+  ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
+  ['judge', `${job}/judge`],
+  ['bring', `${job}/bring`, dropList],
+  [
+    'search',
+    `${search}?tab=split`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Draw a sample' }).click();
+      await page.locator('cs-sample-pane li').first().waitFor({ timeout: 60_000 });
+    },
+  ],
+  [
+    'search-rows',
+    `/search/new?q=${encodeURIComponent('companies where sector: Cheese making; growth: 5..; technology: "data loggers"')}`,
+  ],
+  ['searches', '/search'],
+  ['export', `${job}/export`],
+  ['settings', '/settings'],
+];
+
+const wanted = process.argv.slice(3);
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-dev-shm-usage'],
+});
+for (const [name, path, act, colorScheme = 'light'] of VIEWS) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
+  page.on('pageerror', (error) => console.log(`${name}: ${error.message}`));
+  await page.goto(address + path);
+  await page.waitForTimeout(1800);
+  await act?.(page);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname });
+  await page.close();
+}
+await browser.close();
