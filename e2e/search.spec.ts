@@ -1,0 +1,164 @@
+import { expect, test } from '@playwright/test';
+import { sleep, startWorld, type World } from './world';
+
+interface SearchView {
+  id: number;
+  split: { fewest: number; outOfReach: number; missing: number; twice: number; byHand: boolean } | null;
+  batchViews: {
+    count: number;
+    pull: { came: number; fresh: number; promised: number; endedAt: number | null } | null;
+  }[];
+  pulls: { came: number; fresh: number; promised: number; standing: boolean; endedAt: number | null }[];
+}
+
+let world: World;
+test.beforeAll(async () => (world = await startWorld(4530)));
+test.afterAll(() => world.stop());
+
+const records = async (job: number) =>
+  (await world.call<{ summary: { records: number } | null }>('GET', `/api/jobs/${job}`)).summary?.records ?? 0;
+
+test('compose, sample, split, pull with a restart in between; a standing search brings only what is new', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const { id: job } = await world.call<{ id: number }>('POST', '/api/jobs', { name: 'Ireland' });
+
+  // Compose with the keyboard; a wrong value says what would be right.
+  await page.goto(`${world.url}/search/new`);
+  await page.getByRole('button', { name: 'Add to Title' }).click();
+  await page.keyboard.type('quality manager');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('"head of quality", "production manager", technical, owner, founder');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('not assistant');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add to Country' }).click();
+  await page.keyboard.type('IE');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add to Headcount' }).click();
+  await page.keyboard.type('many');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('One of: 1-4, 5-10', { exact: false })).toBeVisible();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('1-4, 5-10, 11-50, 51-200');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const count = page.locator('.foot .big');
+  const counted = async () => {
+    await sleep(400);
+    await expect(count).not.toHaveClass(/dim/);
+    return Number((await count.textContent())!.replace(/\D/g, ''));
+  };
+  await expect(count).toHaveText(/^[\d,]{4,}$/);
+  expect(decodeURIComponent(page.url())).toContain('"head of quality"');
+
+  // The sample is checked, and says which loose words let the misfits in; quotation marks narrow the search.
+  const before = await counted();
+  await page.getByRole('button', { name: 'Draw a sample' }).click();
+  await expect(page.locator('cs-sample-pane li')).toHaveCount(20, { timeout: 20_000 });
+  await page.getByRole('button', { name: 'quality manager', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Only as this phrase' }).click();
+  const after = await counted();
+  expect(after).toBeLessThan(before);
+  expect(after).toBeGreaterThan(2500);
+
+  // Split, into no more batches than one over the fewest, each under the cap.
+  await page.getByRole('button', { name: 'Split', exact: true }).first().click();
+  await expect(page.getByText('None overlap.', { exact: false })).toBeVisible();
+  const searchId = Number(/search\/(\d+)/.exec(page.url())![1]);
+  const view = () => world.call<SearchView>('GET', `/api/searches/${searchId}`);
+  const cut = await view();
+  expect(cut.split).toMatchObject({ outOfReach: 0, missing: 0 });
+  expect(cut.batchViews.length).toBeLessThanOrEqual(cut.split!.fewest + 1);
+  expect(Math.max(...cut.batchViews.map((batch) => batch.count))).toBeLessThanOrEqual(2500);
+
+  // By hand: a batch is cut further, and two are joined; nothing is missing or there twice. Then split anew.
+  const batches = async () => (await view()).batchViews.length;
+  await page.getByRole('button', { name: 'Change batch 1' }).click();
+  await page.getByRole('menuitem', { name: 'Split here by years in role' }).click();
+  await expect.poll(batches).toBeGreaterThan(cut.batchViews.length);
+  const more = await batches();
+  await page.getByRole('button', { name: 'Change batch 1' }).click();
+  await page.getByRole('menuitem', { name: 'Join with the next' }).click();
+  await expect.poll(batches).toBe(more - 1);
+  expect((await view()).split).toMatchObject({ missing: 0, twice: 0, byHand: true });
+  await page.getByRole('button', { name: 'Split', exact: true }).first().click();
+  await expect.poll(async () => (await view()).split!.byHand).toBe(false);
+
+  // Pull: the time first; the server is killed in the middle of a batch and goes on where it was; the session ends often.
+  await page.getByLabel('Rows go to').selectOption({ label: 'Ireland' });
+  await expect(page.getByText('rows, free of charge', { exact: false })).toBeVisible();
+  await world.scenario({ sessionSeconds: 2 });
+  await page.getByRole('button', { name: /^Pull/ }).click();
+  const came = async () => (await view()).pulls.reduce((sum, pull) => sum + pull.came, 0);
+  await expect.poll(came, { timeout: 30_000 }).toBeGreaterThan(100);
+  await world.kill();
+  await world.restart();
+  await world.idle();
+  const done = await view();
+  for (const { promised, came: rows, endedAt } of done.pulls) {
+    expect(endedAt).not.toBeNull();
+    expect(rows).toBe(promised);
+  }
+  const total = done.pulls.reduce((sum, pull) => sum + pull.fresh, 0);
+  expect(await records(job)).toBe(total);
+  expect(new Set(done.batchViews.map((batch) => batch.count)).size).toBeGreaterThan(0);
+  expect(total).toBe(done.batchViews.reduce((sum, batch) => sum + batch.count, 0));
+
+  // Some days later people have joined: asked again, only they come.
+  await world.scenario({ daysAhead: 30 });
+  await page.reload();
+  await page.getByRole('tab', { name: /What came/ }).click();
+  await page.getByLabel('Ask again').selectOption({ label: 'every week' });
+  await expect(page.getByText(/Asked again \w+ \d+ \w+/)).toBeVisible();
+  await page.getByRole('button', { name: 'Ask now' }).click();
+  await sleep(500);
+  await world.idle();
+  const again = (await view()).pulls.filter((pull) => pull.standing);
+  const joined = again.reduce((sum, pull) => sum + pull.fresh, 0);
+  expect(joined).toBeGreaterThan(0);
+  expect(joined).toBeLessThan(total * 0.1);
+  expect(await records(job)).toBe(total + joined);
+});
+
+test('rows are picked with the keyboard onto a list, and the list goes to a job', async ({ page }) => {
+  await world.scenario({});
+  const { id: job } = await world.call<{ id: number }>('POST', '/api/jobs', { name: 'Picked' });
+  await page.goto(
+    `${world.url}/search/new?q=${encodeURIComponent('companies where sector: Cheese making; country: IE')}`,
+  );
+  await expect(page.locator('tr.row')).toHaveCount(25);
+  await page.keyboard.press('Space');
+  await page.keyboard.press('j');
+  await page.keyboard.press('Space');
+  await expect(page.getByText('2 marked')).toBeVisible();
+  await page.getByRole('button', { name: 'People in them' }).click();
+  await expect(page).toHaveURL(/q=people/);
+  await expect(page.locator('tr.row').first()).toBeVisible();
+  await page.locator('tr.row').first().click();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Pick…' }).click();
+  await page.getByRole('menuitem', { name: 'The marked rows' }).click();
+  await page.getByRole('textbox', { name: 'Name of a new list' }).fill('Good ones');
+  await page.getByRole('button', { name: 'Pick', exact: true }).click();
+  await expect(page.getByText('1 picked; Good ones has 1')).toBeVisible();
+  await expect(page.locator('tr.row').first()).toContainText('yours');
+  await page.goto(`${world.url}/search`);
+  await page.getByRole('link', { name: 'Good ones' }).click();
+  await page.getByLabel('Job').selectOption({ label: 'Picked' });
+  await page.getByRole('button', { name: 'Add to the job' }).click();
+  await world.idle();
+  expect(await records(job)).toBe(1);
+});
+
+test('a directory that is down says so and can be asked again', async ({ page }) => {
+  await world.scenario({ directoryStatus: 500 });
+  await page.goto(`${world.url}/search/new?q=${encodeURIComponent('people where team: quality')}`);
+  await expect(page.getByText('What was pulled before is kept', { exact: false })).toBeVisible({ timeout: 20_000 });
+  await world.scenario({});
+  await page.getByRole('button', { name: 'Ask again' }).click();
+  await expect(page.locator('.foot .big')).toHaveText(/^[\d,]+$/);
+});

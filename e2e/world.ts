@@ -1,0 +1,115 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+export const demoFile = (name: string) => join(root, 'demo', name);
+
+/** The real server and the stand-ins, as processes of their own on a folder of their own. */
+export async function startWorld(port: number) {
+  const dataDir = mkdtempSync(join(tmpdir(), 'sieve-e2e-'));
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    DATA_DIR: dataDir,
+    LOG_LEVEL: 'error',
+    STANDIN_FINDER: String(port + 1),
+    STANDIN_DNS: String(port + 2),
+    STANDIN_SMTP: String(port + 3),
+    STANDIN_DIRECTORY: String(port + 4),
+  };
+  const start = (entry: string) =>
+    spawn(process.execPath, [join(root, 'dist', entry)], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  const standins = start('standins/main.js');
+  await once(standins, 'message');
+  const url = `http://127.0.0.1:${port}`;
+  let server: ChildProcess = await startServer();
+
+  async function startServer(): Promise<ChildProcess> {
+    const child = start('server/main.js');
+    for (;;) {
+      if (
+        await fetch(`${url}/api/health`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        return child;
+      if (child.exitCode !== null) throw new Error('the server ended');
+      await sleep(50);
+    }
+  }
+
+  async function call<T>(method: string, path: string, body?: object): Promise<T> {
+    const response = await fetch(url + path, {
+      method,
+      ...(body && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+    if (!response.ok) throw new Error(`${method} ${path}: ${await response.text()}`);
+    return (await response.json()) as T;
+  }
+
+  return {
+    url,
+    call,
+    /** Brings a file in through the API and returns once the run is queued. */
+    async bring(job: number, name: string, content = readFileSync(demoFile(name))) {
+      const sent = await fetch(`${url}/api/uploads?name=${name}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: content,
+      });
+      const { id } = (await sent.json()) as { id: string };
+      const found = await call<{ rows: number; format: object; columns: { name: string; target: string }[] }>(
+        'POST',
+        `/api/uploads/${id}/inspect?name=${name}`,
+        { jobId: job },
+      );
+      const columns = found.columns.map((column) => ({ name: column.name, target: column.target }));
+      await call('POST', `/api/jobs/${job}/sources?rows=${found.rows}`, {
+        uploadId: id,
+        name,
+        format: found.format,
+        columns,
+      });
+      return found.rows;
+    },
+    async idle() {
+      for (;;) {
+        const runs = await call<{ state: string }[]>('GET', '/api/runs');
+        if (runs.every(({ state }) => !['queued', 'running'].includes(state))) return runs;
+        await sleep(100);
+      }
+    },
+    /** What the finder says it has sold. */
+    bill: async () =>
+      (await fetch(`http://127.0.0.1:${port + 1}/v1/account`, {
+        headers: { authorization: 'Bearer lantern-demo-key' },
+      }).then((r) => r.json())) as { cents: number; purchases: object[] },
+    /** What the stand-ins do otherwise; the finder's and the directory's are one. */
+    scenario: (words: object) =>
+      fetch(`http://127.0.0.1:${port + 1}/control/scenario`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(words),
+      }),
+    async kill() {
+      server.kill('SIGKILL');
+      await once(server, 'exit');
+    },
+    async restart() {
+      server = await startServer();
+    },
+    stop() {
+      server.kill('SIGKILL');
+      standins.kill('SIGKILL');
+      rmSync(dataDir, { recursive: true, force: true });
+    },
+  };
+}
+
+export type World = Awaited<ReturnType<typeof startWorld>>;
+export const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
