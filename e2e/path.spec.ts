@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
-import { demoFile, startWorld, type World } from './world';
+import { demoFile, sent, startWorld, type World } from './world';
 
 let world: World;
 let problems: string[];
@@ -19,13 +19,15 @@ test.afterEach(() => expect(problems).toEqual([]));
 
 const count = async (page: Page, tab: string) =>
   Number((await page.getByRole('tab', { name: tab }).locator('.num').textContent())!.replace(/\D/g, ''));
-const settled = async (page: Page) => {
+/** Does what starts work on the server, and returns once the work is done and shown. */
+const settled = async (page: Page, act: () => Promise<unknown>) => {
+  await sent(page, act);
   await world.idle();
   await expect(page.getByText('sifting…')).toHaveCount(0);
 };
 
 test('a messy file becomes verified batches', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   // Bring in: two files into a new job, one column corrected by hand.
   await page.goto(`${world.url}/bring`);
   await page.locator('input[type=file]').setInputFiles([demoFile('guild-members.txt'), demoFile('show-list-2026.csv')]);
@@ -38,9 +40,8 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('button', { name: /rows with a remark/ }).click();
   await expect(page.getByRole('row', { name: /181 a quotation mark is never closed stays out/ })).toBeVisible();
   await page.getByRole('button', { name: 'Bring in 1,121 rows' }).click();
-  await page.getByRole('button', { name: 'Bring in 640 rows' }).click();
+  await settled(page, () => page.getByRole('button', { name: 'Bring in 640 rows' }).click());
   await expect(page).toHaveURL(/\/jobs\/\d+$/);
-  await settled(page);
   await expect(page.locator('cs-sieve-pane')).toContainText('1,761');
   const job = Number(/jobs\/(\d+)/.exec(page.url())![1]);
 
@@ -48,8 +49,7 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('button', { name: 'Edit rules' }).click();
   await page.getByRole('button', { name: 'Rule', exact: true }).click();
   await page.getByLabel('Words, with commas between').fill('assistant, intern, driver, administrator');
-  await page.getByRole('button', { name: 'Use' }).click();
-  await settled(page);
+  await settled(page, () => page.getByRole('button', { name: 'Use' }).click());
   await expect.poll(() => count(page, 'Set aside')).toBeGreaterThan(100);
   const passing = await count(page, 'Pass');
   await page.locator('.ag-row').first().getByRole('gridcell').nth(1).click();
@@ -74,23 +74,19 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await world.call('PATCH', `/api/jobs/${job}`, { budgetCents: 150, targetValid: 200 });
   await page.getByRole('button', { name: /Append email/ }).click();
   await page.getByRole('button', { name: 'Set up' }).click();
+  await expect(page.getByRole('dialog').locator(':focus')).toBeVisible();
   await page.getByRole('combobox', { name: /Finders/ }).press('Enter');
   await page.getByRole('option', { name: 'Lantern' }).click();
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Use' }).click();
-  await settled(page);
+  await settled(page, () => page.getByRole('button', { name: 'Use' }).click());
   await expect(page.getByText(/at most £1.50 of the £1.50 left/)).toBeVisible();
-  await page.getByRole('button', { name: /^Look up/ }).click();
-  await settled(page);
+  await settled(page, () => page.getByRole('button', { name: /^Look up/ }).click());
   await page
     .getByRole('button', { name: /^Verify/ })
     .first()
     .click();
-  await page
-    .locator('cs-ask-bar')
-    .getByRole('button', { name: /^Verify/ })
-    .click();
-  await settled(page);
+  const verify = page.locator('cs-ask-bar').getByRole('button', { name: /^Verify/ });
+  await settled(page, () => verify.click());
   const done = await world.call<{ spentCents: number; summary: { verdicts: Record<string, number> } }>(
     'GET',
     `/api/jobs/${job}`,

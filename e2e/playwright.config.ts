@@ -4,8 +4,9 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   workers: 1,
-  retries: 0,
-  timeout: 90_000,
+  retries: 1,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
     ...devices['Desktop Chrome'],

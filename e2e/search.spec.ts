@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { sleep, startWorld, type World } from './world';
+import { sent, startWorld, type World } from './world';
 
 interface SearchView {
   id: number;
@@ -21,7 +21,7 @@ const records = async (job: number) =>
 test('compose, sample, split, pull with a restart in between; a standing search brings only what is new', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const { id: job } = await world.call<{ id: number }>('POST', '/api/jobs', { name: 'Ireland' });
 
   // Compose with the keyboard; a wrong value says what would be right.
@@ -48,7 +48,6 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await page.keyboard.press('Escape');
   const count = page.locator('.foot .big');
   const counted = async () => {
-    await sleep(400);
     await expect(count).not.toHaveClass(/dim/);
     return Number((await count.textContent())!.replace(/\D/g, ''));
   };
@@ -60,7 +59,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await page.getByRole('button', { name: 'Draw a sample' }).click();
   await expect(page.locator('cs-sample-pane li')).toHaveCount(20, { timeout: 20_000 });
   await page.getByRole('button', { name: 'quality manager', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Only as this phrase' }).click();
+  await sent(page, () => page.getByRole('menuitem', { name: 'Only as this phrase' }).click());
   const after = await counted();
   expect(after).toBeLessThan(before);
   expect(after).toBeGreaterThan(2500);
@@ -114,8 +113,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await page.getByRole('tab', { name: /What came/ }).click();
   await page.getByLabel('Ask again').selectOption({ label: 'every week' });
   await expect(page.getByText(/Asked again \w+ \d+ \w+/)).toBeVisible();
-  await page.getByRole('button', { name: 'Ask now' }).click();
-  await sleep(500);
+  await sent(page, () => page.getByRole('button', { name: 'Ask now' }).click());
   await world.idle();
   const again = (await view()).pulls.filter((pull) => pull.standing);
   const joined = again.reduce((sum, pull) => sum + pull.fresh, 0);
@@ -149,7 +147,7 @@ test('rows are picked with the keyboard onto a list, and the list goes to a job'
   await page.goto(`${world.url}/search`);
   await page.getByRole('link', { name: 'Good ones' }).click();
   await page.getByLabel('Job').selectOption({ label: 'Picked' });
-  await page.getByRole('button', { name: 'Add to the job' }).click();
+  await sent(page, () => page.getByRole('button', { name: 'Add to the job' }).click());
   await world.idle();
   expect(await records(job)).toBe(1);
 });

@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 export const demoFile = (name: string) => join(root, 'demo', name);
@@ -110,6 +111,13 @@ export async function startWorld(port: number) {
     },
   };
 }
+
+/** Does what changes something on the server, and returns once the server has taken it. */
+export const sent = (page: Page, act: () => Promise<unknown>) =>
+  Promise.all([
+    page.waitForResponse((response) => response.request().method() !== 'GET' && response.url().includes('/api/')),
+    act(),
+  ]);
 
 export type World = Awaited<ReturnType<typeof startWorld>>;
 export const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
