@@ -27,7 +27,7 @@ for (const rows of sizes) {
     );
     let whole = 0;
     for (const stage of STAGES) {
-      const out = execFileSync(process.execPath, [script, stage, String(rows), dir], {
+      const out = execFileSync(process.execPath, ['--max-semi-space-size=64', script, stage, String(rows), dir], {
         encoding: 'utf8',
       });
       const { seconds, peakMb, said } = JSON.parse(out) as { seconds: number; peakMb: number; said: string };

@@ -1,6 +1,7 @@
 // One stage of the engine in a process of its own, so that its peak memory is its own: stage.ts STAGE ROWS DIR
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import { matchPeople, MAIL_OUT, tidyRow } from '@sieve/core';
 import { exportLayout, settings, SORTS } from '@sieve/contract';
 import { openDb } from '../packages/server/src/db/open';
@@ -25,6 +26,7 @@ const context = (input: Record<string, number> = {}) => ({
   settings: settings.parse({}),
   dataDir: dir,
   now: Date.now,
+  helper: () => new Worker(new URL('../server/runs/worker.js', import.meta.url)),
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,

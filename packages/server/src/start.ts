@@ -14,6 +14,9 @@ import { createCrew } from './runs/crew';
 import { createQueue } from './runs/queue';
 import { directoryOf } from './searching/directory-of';
 
+/** Tidying makes many objects that live shortly: with more room for them a third of the collecting falls away. */
+const ROOMY = { maxYoungGenerationSizeMb: 192 };
+
 /** Where the files lie that go with the server. */
 export interface Places {
   worker: string;
@@ -27,7 +30,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   const dbFile = join(config.dataDir, 'sieve.db');
   const db = openDb(dbFile, places.migrations);
   const events = createEvents();
-  const crew = createCrew(() => new Worker(places.worker));
+  const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
   const settings = () => readSettings(db, config.shipped);
   let log: (fields: object, message: string) => void = () => undefined;
   const queue = createQueue({

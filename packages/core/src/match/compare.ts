@@ -19,7 +19,7 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
   const first = remembered(s.firstName, firstNameLevel);
   const last = remembered(s.lastName, lastNameLevel);
   const company = remembered(s.company, companyLevel);
-  const city = remembered(s.city, (a, b) => (jaroWinkler(a, b) >= 0.92 ? 3 : 1));
+  const city = remembered(s.city, (a, b) => (jaroWinkler(a, b, 0.92) >= 0.92 ? 3 : 1));
   const title = remembered(s.title, titleLevel);
   const turned =
     (compare: Compare): Compare =>
@@ -63,13 +63,13 @@ const exact = (column: Interned, a: number, b: number): Level => {
 export function firstNameLevel(a: string, b: string): Level {
   if (a.length === 1 || b.length === 1) return a[0] === b[0] ? 2 : 1;
   if (a === b || areForms(a, b)) return 3;
-  const similarity = jaroWinkler(a, b);
+  const similarity = jaroWinkler(a, b, 0.84);
   if (similarity >= 0.92) return 3;
   return similarity >= 0.84 || (a.length > 2 && oneEdit(a, b)) ? 2 : 1;
 }
 
 export function lastNameLevel(a: string, b: string): Level {
-  const similarity = jaroWinkler(a, b);
+  const similarity = jaroWinkler(a, b, 0.88);
   return similarity >= 0.94 || (a.length > 3 && oneEdit(a, b))
     ? 3
     : similarity >= 0.88 || (Math.min(a.length, b.length) > 3 && (a.endsWith(b) || b.endsWith(a)))
@@ -78,7 +78,7 @@ export function lastNameLevel(a: string, b: string): Level {
 }
 
 export function companyLevel(a: string, b: string): Level {
-  const similarity = jaroWinkler(a, b);
+  const similarity = jaroWinkler(a, b, 0.88);
   if (similarity >= 0.94) return 3;
   return similarity >= 0.88 || (Math.min(a.length, b.length) > 4 && (a.startsWith(b) || b.startsWith(a))) ? 2 : 1;
 }
@@ -96,7 +96,7 @@ export function emailLevel(a: string, b: string): Level {
   const [localA, domainA] = a.split('@') as [string, string];
   const [localB, domainB] = b.split('@') as [string, string];
   if (localA === localB && localA.length > 4 && !isRole(a)) return 3;
-  return domainA === domainB && (oneEdit(localA, localB) || jaroWinkler(localA, localB) >= 0.95) ? 2 : 1;
+  return domainA === domainB && (oneEdit(localA, localB) || jaroWinkler(localA, localB, 0.95) >= 0.95) ? 2 : 1;
 }
 
 export const phoneLevel = (a: string, b: string): Level => (oneEdit(a, b) ? 3 : 1);

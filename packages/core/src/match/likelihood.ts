@@ -13,7 +13,7 @@ export interface Weights {
 const FIELDS = COMPARED.length;
 const SMOOTH = 0.5;
 /** Pairs that are enough to learn from. */
-const LEARN_FROM = 200_000;
+const LEARN_FROM = 100_000;
 
 /** First guesses of m, by level from 1; they only start the learning. */
 const START_M: Record<Compared, number[]> = {
@@ -135,7 +135,7 @@ const shares = (counts: number[]): number[] => {
 };
 
 function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => number): number[][] {
-  const draws = Math.min(100_000, s.size * 40);
+  const draws = Math.min(LEARN_FROM, s.size * 40);
   const u = COMPARED.map(() => [0, ...Array<number>(LEVELS - 1).fill(SMOOTH)]);
   for (let k = 0; k < draws; k++) {
     const a = Math.floor(random() * s.size);

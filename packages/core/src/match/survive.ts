@@ -29,13 +29,13 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
  * @param group the records of one cluster, earliest first; never empty
  */
 export function survive(group: readonly Person[], rule: 'fullest' | 'first' | 'latest'): Survivor {
-  if (group.length === 1)
-    return {
-      person: group[0]!,
-      from: Object.fromEntries(PERSON_FIELDS.filter((f) => group[0]![f] !== '').map((f) => [f, 0])),
-    };
-  const person = {} as Person;
   const from: Survivor['from'] = {};
+  if (group.length === 1) {
+    const only = group[0]!;
+    for (const field of PERSON_FIELDS) if (only[field] !== '') from[field] = 0;
+    return { person: only, from };
+  }
+  const person = {} as Person;
   for (const fields of TOGETHER) {
     const filled = group.map((_, i) => i).filter((i) => fields.some((field) => group[i]![field] !== ''));
     const chosen = rule === 'fullest' ? fullest(group, fields, filled) : rule === 'first' ? filled[0] : filled.at(-1);

@@ -18,6 +18,7 @@ const titleOf = remembered(parseTitle);
 const placeOf = remembered(parsePlace);
 const countryOf = remembered((input) => countryCode(plainText(input)));
 const cityOf = remembered(tidyPlaceName);
+const phonesOf = remembered((country) => remembered((input) => parsePhone(input, country)));
 
 export interface TidyRow {
   person: Person;
@@ -162,8 +163,8 @@ function tidyContact(raw: Raw, row: TidyRow, phoneCountry: string) {
   }
   if (raw.phone !== undefined) {
     const own = row.person.country.length === 2 ? row.person.country : phoneCountry;
-    const near = parsePhone(raw.phone, own);
-    const phone = near.e164 ? near : parsePhone(raw.phone, phoneCountry);
+    const near = phonesOf(own)(raw.phone);
+    const phone = near.e164 ? near : phonesOf(phoneCountry)(raw.phone);
     if (!phone.e164) wrong(/E\+?\d/i.test(raw.phone) ? 'digits-lost' : 'not-a-phone', 'phone', raw.phone);
     put(row, 'phone', raw.phone, phone.e164, ['e164']);
   }

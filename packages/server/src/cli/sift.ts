@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import { MAIL_OUT, normaliseEmail, stepOptions, TARGETS, type Column } from '@sieve/core';
 import { exportLayout, newJob, type Settings, type Summary } from '@sieve/contract';
 import * as z from 'zod';
@@ -142,6 +143,7 @@ const context = (
   settings,
   dataDir,
   now: Date.now,
+  helper: () => new Worker(new URL('../runs/worker.js', import.meta.url)),
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,

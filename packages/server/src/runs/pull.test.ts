@@ -57,6 +57,7 @@ const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => 
   settings: settings.parse({}),
   dataDir: dir,
   now,
+  helper: null,
   progress: () => undefined,
   sift: () => undefined,
   signal,

@@ -14,18 +14,20 @@ import type { StepCount, Summary } from '@sieve/contract';
 import type { RunHandler } from './context';
 import { showOutcome, type ContactValues, type PairValues } from './show-outcome';
 import { breathe } from './breathe';
-import { loadSift, MOST_KEPT_ROWS, type LoadedSift, type SourcedRow } from './load-sift';
+import { loadSift, type LoadedSift } from './load-sift';
+import { MOST_KEPT_ROWS, type SourcedRow } from './tidied-rows';
 
 /** Order of the step a contact stopped at; a contact that passed them all has the last. */
 export const STOP_PASSED = 9;
 export const stopOf = (step: StepKind | null): number => (step === null ? STOP_PASSED : STEP_KINDS.indexOf(step));
 
 /** Sifts a job: computes the outcome and shows it. */
-export const runSift: RunHandler = async ({ db, jobId, progress, signal }) => {
-  const input = await loadSift(db, jobId, (done, total) => {
+export const runSift: RunHandler = async ({ db, jobId, helper, progress, signal }) => {
+  const onTidied = (done: number, total: number) => {
     progress(done, total * 2, 'tidying');
     signal.throwIfAborted();
-  });
+  };
+  const input = await loadSift(db, jobId, onTidied, helper);
   const total = input.rows.length;
   progress(total, total * 2, 'matching and screening');
   const outcome = sift(input, mergedOf(input));
@@ -59,7 +61,10 @@ function* contactRows(contacts: readonly Contact[], { rows, sources }: LoadedSif
   for (const contact of contacts) {
     const { person, appended, judgement, fate } = contact;
     const own = contact.recordIds.map((id) => byRecord.get(id)!);
-    const extra = Object.assign({}, ...own.map(({ row }) => row.extra).reverse()) as Record<string, string>;
+    const extra =
+      own.length === 1
+        ? own[0]!.row.extra
+        : (Object.assign({}, ...own.map(({ row }) => row.extra).reverse()) as Record<string, string>);
     const email = appended?.email ?? person.email;
     yield [
       contact.id,

@@ -1,5 +1,5 @@
 import { setMaxListeners } from 'node:events';
-import { parentPort } from 'node:worker_threads';
+import { parentPort, Worker } from 'node:worker_threads';
 import type { Settings } from '@sieve/contract';
 import type { Format, Inspection, RunKind } from '@sieve/contract';
 import type { Column } from '@sieve/core';
@@ -14,8 +14,9 @@ import { runExport } from './export';
 import { runIntake } from './intake';
 import { pullBatch } from './pull';
 import { runSift } from './sift';
+import { tidyPart, type Part } from './tidied-rows';
 
-/** What a worker thread is given to do: one run, or one look into a file. */
+/** What a worker thread is given to do: one run, one look into a file, or a part of another thread's work. */
 export type WorkerTask =
   | {
       type: 'run';
@@ -35,7 +36,8 @@ export type WorkerTask =
       columns: Column[] | null;
       jobId: number | null;
       dbFile: string;
-    };
+    }
+  | { type: 'tidy'; part: Part; dbFile: string };
 
 /** What it says while it works, and at its end. */
 export type ProgressMessage = { type: 'progress'; done: number; total: number; message?: string } | { type: 'sift' };
@@ -43,6 +45,7 @@ export type EndMessage =
   | { type: 'done'; message: string }
   | { type: 'later'; message: string; at: number | null }
   | { type: 'inspected'; inspection: Inspection }
+  | { type: 'tidied'; rows: string }
   | { type: 'stopped' }
   | { type: 'failed'; code: string; details: Record<string, string | number>; words: string; stack: string };
 export type WorkerMessage = ProgressMessage | EndMessage;
@@ -92,11 +95,13 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
     const { file, name, format, columns, jobId } = task;
     return { type: 'inspected', inspection: await inspectFile(db, file, name, format, columns, jobId) };
   }
+  if (task.type === 'tidy') return { type: 'tidied', rows: JSON.stringify(tidyPart(db, task.part)) };
   let last = 0;
   const message = await handlers[task.kind](task.settings)({
     ...task,
     db,
     now: Date.now,
+    helper: () => new Worker(new URL(import.meta.url)),
     sift: () => say({ type: 'sift' }),
     signal: stop.signal,
     progress: (done, total, words) => {

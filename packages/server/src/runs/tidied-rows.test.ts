@@ -1,0 +1,72 @@
+import { EventEmitter } from 'node:events';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Worker } from 'node:worker_threads';
+import { openDb } from '../db/open';
+import { tidiedRows, tidyPart, type Source } from './tidied-rows';
+import type { WorkerTask } from './worker';
+
+const ROWS = 21_000;
+const dir = mkdtempSync(join(tmpdir(), 'sieve-tidy-'));
+const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
+const sources: Source[] = [1, 2].map((id) => ({
+  id,
+  name: `list ${id}`,
+  columns: [
+    { name: 'Name', target: 'fullName' },
+    { name: 'Tel', target: 'phone' },
+  ],
+}));
+beforeAll(() => {
+  const insert = db.$client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
+  db.$client.transaction(() => {
+    for (let i = 0; i < ROWS; i++)
+      insert.run(1 + (i % 2), i, JSON.stringify([`MAREN ${i} OAKHILL`, `0113 496 0${100 + (i % 900)}`]));
+  })();
+});
+afterAll(() => {
+  db.$client.close();
+  rmSync(dir, { recursive: true, force: true });
+});
+
+/** A second thread as far as this one can tell. */
+class Beside extends EventEmitter {
+  parts = 0;
+  ended = false;
+  constructor(private readonly broken: boolean) {
+    super();
+  }
+  postMessage(task: Extract<WorkerTask, { type: 'tidy' }>) {
+    this.parts++;
+    setImmediate(() =>
+      this.broken
+        ? this.emit('error', new Error('out of memory'))
+        : this.emit('message', { type: 'tidied', rows: JSON.stringify(tidyPart(db, task.part)) }),
+    );
+  }
+  async terminate() {
+    this.ended = true;
+  }
+}
+const tidy = (phoneCountry: string, thread?: Beside) =>
+  tidiedRows(db, sources, phoneCountry, () => undefined, thread ? () => thread as unknown as Worker : null);
+
+test('two threads tidy what one would, each row once and in the order of the sources and their ids', async () => {
+  const alone = await tidy('GB');
+  await tidy('IE');
+  const thread = new Beside(false);
+  const together = await tidy('GB', thread);
+  expect(thread.parts).toBeGreaterThan(2);
+  expect(thread.ended).toBe(true);
+  expect(together).toEqual(alone);
+  expect(together).toHaveLength(ROWS);
+  expect(together[0]!.row.person).toMatchObject({ firstName: 'Maren', phone: '+441134960100' });
+});
+
+test('a second thread that breaks fails the run and is let go; nothing half tidied is kept', async () => {
+  const thread = new Beside(true);
+  await expect(tidy('FR', thread)).rejects.toThrow('out of memory');
+  expect(thread.ended).toBe(true);
+  expect(await tidy('FR')).toHaveLength(ROWS);
+});
