@@ -1,9 +1,9 @@
 import { soundex } from '../text/soundex';
 import { fullForm } from '../words/nicknames';
-import { intern, type Interned, type Subjects } from './subject';
+import type { Interned, Subjects } from './subject';
 
 /** A block with more records than this is not compared in full but along its sorted order. */
-const LARGEST_BLOCK = 60;
+const LARGEST_BLOCK = 30;
 /** How many neighbours each record of a larger block is compared with. */
 const NEIGHBOURS = 8;
 
@@ -48,7 +48,7 @@ export function samplePairs(pairs: Pairs, most: number): { sample: Pairs; each: 
 }
 
 /** True when an earlier pass has put both into one small block, and so has compared them. */
-function metBefore(passes: Interned[], pass: number, x: number, y: number): boolean {
+function metBefore(passes: Keys[], pass: number, x: number, y: number): boolean {
   for (let q = 0; q < pass; q++) {
     const { ids, counts } = passes[q]!;
     const id = ids[x]!;
@@ -57,34 +57,68 @@ function metBefore(passes: Interned[], pass: number, x: number, y: number): bool
   return false;
 }
 
+/** For each record the number of its key, 0 for none, and how many records have each. */
+interface Keys {
+  ids: Int32Array;
+  counts: Int32Array;
+}
+
 /** The keys, strongest first. A blank key puts a record into no block. */
-function blockKeys(s: Subjects): Interned[] {
-  const first = (i: number) => s.firstName.values[s.firstName.ids[i]!]!;
-  const last = (i: number) => s.lastName.values[s.lastName.ids[i]!]!;
-  const company = (i: number) => s.company.values[s.company.ids[i]!]!;
-  const city = (i: number) => s.city.values[s.city.ids[i]!]!;
-  const lastSounds = s.lastName.values.map((name) => soundex(name) || name);
-  const lastSound = (i: number) => lastSounds[s.lastName.ids[i]!]!;
-  const fullForms = s.firstName.values.map(fullForm);
-  const full = (i: number) => fullForms[s.firstName.ids[i]!]!;
-  const join = (a: string, b: string) => (a === '' || b === '' ? '' : `${a} ${b}`);
-  const keys: ((i: number) => string)[] = [
-    (i) => s.email.values[s.email.ids[i]!]!,
-    (i) => s.phone.values[s.phone.ids[i]!]!,
-    (i) => s.profile.values[s.profile.ids[i]!]!,
-    (i) => join(last(i), full(i)),
-    (i) => join(lastSound(i), company(i)),
-    (i) => join(lastSound(i), s.domain.values[s.domain.ids[i]!]!),
-    (i) => join(full(i), company(i)),
-    (i) => join(lastSound(i), city(i)),
-    (i) => join(lastSound(i), full(i).slice(0, 1)),
-    (i) => (first(i) < last(i) ? join(first(i), last(i)) : join(last(i), first(i))),
+function blockKeys(s: Subjects): Keys[] {
+  const sound = numbered(s.lastName, (name) => soundex(name) || name);
+  const full = numbered(s.firstName, fullForm);
+  const initial = numbered(s.firstName, (name) => fullForm(name).slice(0, 1));
+  const names = new Map<string, number>();
+  const first = numbered(s.firstName, (name) => name, names);
+  const last = numbered(s.lastName, (name) => name, names);
+  return [
+    s.email,
+    s.phone,
+    s.profile,
+    both(s.lastName.ids, full),
+    both(sound, s.company.ids),
+    both(sound, s.domain.ids),
+    both(full, s.company.ids),
+    both(sound, s.city.ids),
+    both(sound, initial),
+    both(
+      first.map((id, i) => Math.min(id, last[i]!)),
+      first.map((id, i) => Math.max(id, last[i]!)),
+    ),
   ];
-  return keys.map((key) => intern(s.size, key, (value) => value));
+}
+
+/** For each record the number of a text made from its value, 0 for a blank one; equal texts in `known` are one number. */
+function numbered(column: Interned, change: (value: string) => string, known = new Map<string, number>()): Int32Array {
+  const ofValue = column.values.map((value) => {
+    const text = change(value);
+    if (text === '') return 0;
+    let id = known.get(text);
+    if (id === undefined) known.set(text, (id = known.size + 1));
+    return id;
+  });
+  return column.ids.map((id) => ofValue[id]!);
+}
+
+/** The key of two numbers together; blank when either is. */
+function both(a: Int32Array, b: Int32Array): Keys {
+  const known = new Map<number, number>();
+  const width = b.reduce((most, id) => Math.max(most, id), 0) + 1;
+  const ids = new Int32Array(a.length);
+  for (let i = 0; i < a.length; i++) {
+    if (a[i] === 0 || b[i] === 0) continue;
+    const key = a[i]! * width + b[i]!;
+    let id = known.get(key);
+    if (id === undefined) known.set(key, (id = known.size + 1));
+    ids[i] = id;
+  }
+  const counts = new Int32Array(known.size + 1);
+  for (const id of ids) counts[id]!++;
+  return { ids, counts };
 }
 
 /** The records of each key, in name order, keys with two records or more. */
-function* blocksOf(keys: Interned, order: Int32Array): Generator<Int32Array> {
+function* blocksOf(keys: Keys, order: Int32Array): Generator<Int32Array> {
   const { ids, counts } = keys;
   const starts = new Int32Array(counts.length + 1);
   for (let k = 0; k < counts.length; k++) starts[k + 1] = starts[k]! + counts[k]!;

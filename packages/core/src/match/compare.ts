@@ -35,10 +35,7 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
     email,
     phone,
     profile: (a, b) => exact(s.profile, a, b),
-    company: (a, b) => {
-      const level = company(a, b);
-      return level < 4 && exact(s.domain, a, b) === 4 ? 4 : level;
-    },
+    company: (a, b) => (exact(s.domain, a, b) === 4 ? 4 : company(a, b)),
     city,
     title,
   };

@@ -40,7 +40,7 @@ export function toSubjects(people: readonly Person[]): Subjects {
 }
 
 /** Keeps each distinct value once. */
-export function intern(size: number, valueOf: (i: number) => string, foldValue: (value: string) => string): Interned {
+function intern(size: number, valueOf: (i: number) => string, foldValue: (value: string) => string): Interned {
   const ids = new Int32Array(size);
   const raw = new Map<string, number>([['', 0]]);
   const folded = new Map<string, number>([['', 0]]);
