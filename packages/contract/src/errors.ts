@@ -42,6 +42,10 @@ export const ERRORS = {
   'directory-down': [502, '{name}: {reason}. What was pulled before is kept; try again later.'],
   'cannot-split': [422, 'This condition does not separate the batch: all of its rows have one value. Choose another.'],
   'cannot-join': [422, 'These two batches differ in more than one condition, so no single search has just their rows.'],
+  'standing-circle': [
+    422,
+    'These searches would start each other without end. Nothing was changed; choose another search to wait for.',
+  ],
   'disk-full': [507, 'The disk is full. What was saved before is kept; free some space and try again.'],
   internal: [
     500,

@@ -39,6 +39,8 @@ export interface PullView {
   came: number;
   fresh: number;
   yours: number;
+  /** Rows left out because their company had as many as it may have. */
+  full: number;
 }
 
 export interface BatchView {
@@ -47,22 +49,34 @@ export interface BatchView {
   search: Search;
   /** What only splits, without the conditions of the search itself. */
   extra: Search['conditions'];
+  /** Cells of a sheet that go with each of its rows. */
+  kept: Record<string, string>;
   count: number;
   pull: PullView | null;
 }
 
-export const standing = z.object({
-  everyDays: z.int().min(1).max(365),
-  /** How many times it is still asked; null: until it is switched off. */
-  left: z.int().min(1).max(10_000).nullable(),
-});
+/** When a search is asked again by itself. */
+export const standing = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('days'),
+    everyDays: z.int().min(1).max(365),
+    /** How many times it is still asked; null: until it is switched off. */
+    left: z.int().min(1).max(10_000).nullable(),
+  }),
+  z.object({ kind: z.literal('once'), at: z.int().min(0) }),
+  /** Each time that the pulls of another search have all ended. */
+  z.object({ kind: z.literal('after'), searchId: z.int().positive() }),
+]);
 export type Standing = z.infer<typeof standing>;
 
+/** Rows that a pull takes of one company; 0: all. */
+const perCompany = z.int().min(0).max(1000);
 const name = z.string().trim().min(1).max(200);
 export const newSearch = z.object({
   name,
   folder: z.string().trim().max(200).default(''),
   jobId: z.int().nullable().default(null),
+  perCompany: perCompany.default(0),
   search,
 });
 export const searchPatch = z
@@ -70,6 +84,7 @@ export const searchPatch = z
     name,
     folder: z.string().trim().max(200),
     jobId: z.int().nullable(),
+    perCompany,
     search,
     standing: standing.nullable(),
   })
@@ -82,6 +97,7 @@ export interface SearchRow {
   name: string;
   folder: string;
   jobId: number | null;
+  perCompany: number;
   search: Search;
   createdAt: number;
   batches: number;
@@ -136,7 +152,14 @@ export interface PageView {
   rows: (DirectoryRow & { held: boolean })[];
 }
 
-export const batchesBody = z.object({ batches: z.array(search).min(1).max(500) });
+const kept = z.record(z.string().trim().min(1).max(100), z.string().max(1000));
+export const batchesBody = z.object({
+  batches: z
+    .array(z.object({ search, kept: kept.default({}) }))
+    .min(1)
+    .max(500),
+});
+export type BatchesBody = z.input<typeof batchesBody>;
 export const pullBody = z.object({ batchIds: z.array(z.int()).min(1).max(500), jobId: z.int() });
 
 export interface PullForecast {

@@ -18,6 +18,7 @@ export * from './tidy/link';
 export * from './tidy/tidy-row';
 export type { Link } from './match/cluster';
 export * from './match/compare';
+export * from './text/fold';
 export * from './match/likelihood';
 export * from './match/match';
 export * from './screen/screen';

@@ -3,6 +3,7 @@ CREATE TABLE `batches` (
 	`search_id` integer NOT NULL,
 	`position` integer NOT NULL,
 	`search` text NOT NULL,
+	`kept` text DEFAULT '{}' NOT NULL,
 	`count` integer NOT NULL
 );
 --> statement-breakpoint
@@ -150,11 +151,14 @@ CREATE INDEX `picks_row` ON `picks` (`row_id`);--> statement-breakpoint
 CREATE TABLE `pulled` (
 	`pull_id` integer NOT NULL,
 	`row_id` text NOT NULL,
+	`company` text DEFAULT '' NOT NULL,
+	`taken` integer DEFAULT true NOT NULL,
 	`at` integer NOT NULL,
 	PRIMARY KEY(`pull_id`, `row_id`)
 );
 --> statement-breakpoint
 CREATE INDEX `pulled_row` ON `pulled` (`row_id`);--> statement-breakpoint
+CREATE INDEX `pulled_company` ON `pulled` (`company`);--> statement-breakpoint
 CREATE INDEX `pulled_at` ON `pulled` (`at`);--> statement-breakpoint
 CREATE TABLE `pulls` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
@@ -165,6 +169,8 @@ CREATE TABLE `pulls` (
 	`source_id` integer NOT NULL,
 	`run_id` integer NOT NULL,
 	`search` text NOT NULL,
+	`kept` text DEFAULT '{}' NOT NULL,
+	`per_company` integer DEFAULT 0 NOT NULL,
 	`standing` integer NOT NULL,
 	`started_at` integer NOT NULL,
 	`ended_at` integer,
@@ -174,7 +180,8 @@ CREATE TABLE `pulls` (
 	`promised` integer DEFAULT 0 NOT NULL,
 	`came` integer DEFAULT 0 NOT NULL,
 	`fresh` integer DEFAULT 0 NOT NULL,
-	`yours` integer DEFAULT 0 NOT NULL
+	`yours` integer DEFAULT 0 NOT NULL,
+	`full` integer DEFAULT 0 NOT NULL
 );
 --> statement-breakpoint
 CREATE INDEX `pulls_search` ON `pulls` (`search_id`);--> statement-breakpoint
@@ -220,8 +227,10 @@ CREATE TABLE `searches` (
 	`search` text NOT NULL,
 	`created_at` integer NOT NULL,
 	`split` text,
+	`per_company` integer DEFAULT 0 NOT NULL,
 	`standing` text,
-	`next_at` integer
+	`next_at` integer,
+	`standing_since` integer DEFAULT 0 NOT NULL
 );
 --> statement-breakpoint
 CREATE TABLE `settings` (

@@ -239,9 +239,13 @@ export const searches = sqliteTable('searches', {
   search: text('search', { mode: 'json' }).$type<Search>().notNull(),
   createdAt: at('created_at').notNull(),
   split: text('split', { mode: 'json' }).$type<SplitView>(),
+  /** Rows that a pull takes of one company; 0: all. */
+  perCompany: integer('per_company').notNull().default(0),
   standing: text('standing', { mode: 'json' }).$type<Standing>(),
-  /** When a standing search is asked again. */
+  /** When a standing search is asked again; null when that hangs on another search. */
   nextAt: at('next_at'),
+  /** Since when it stands, or when it was last asked. */
+  standingSince: at('standing_since').notNull().default(0),
 });
 
 /** The parts of a split search that are pulled. */
@@ -252,6 +256,8 @@ export const batches = sqliteTable(
     searchId: integer('search_id').notNull(),
     position: integer('position').notNull(),
     search: text('search', { mode: 'json' }).$type<Search>().notNull(),
+    /** Cells of a sheet that go with each of its rows. */
+    kept: text('kept', { mode: 'json' }).$type<Record<string, string>>().notNull().default({}),
     count: integer('count').notNull(),
   },
   (t) => [index('batches_search').on(t.searchId, t.position)],
@@ -270,6 +276,8 @@ export const pulls = sqliteTable(
     sourceId: integer('source_id').notNull(),
     runId: integer('run_id').notNull(),
     search: text('search', { mode: 'json' }).$type<Search>().notNull(),
+    kept: text('kept', { mode: 'json' }).$type<Record<string, string>>().notNull().default({}),
+    perCompany: integer('per_company').notNull().default(0),
     standing: integer('standing', { mode: 'boolean' }).notNull(),
     startedAt: at('started_at').notNull(),
     endedAt: at('ended_at'),
@@ -282,19 +290,28 @@ export const pulls = sqliteTable(
     came: integer('came').notNull().default(0),
     fresh: integer('fresh').notNull().default(0),
     yours: integer('yours').notNull().default(0),
+    full: integer('full').notNull().default(0),
   },
   (t) => [index('pulls_search').on(t.searchId), index('pulls_job').on(t.jobId)],
 );
 
-/** Which rows of the directory a pull brought, each once. */
+/** Which rows of the directory a pull met, each once, and whether it took them. */
 export const pulled = sqliteTable(
   'pulled',
   {
     pullId: integer('pull_id').notNull(),
     rowId: text('row_id').notNull(),
+    /** Folded, as rows of one company are counted by it. */
+    company: text('company').notNull().default(''),
+    taken: integer('taken', { mode: 'boolean' }).notNull().default(true),
     at: at('at').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.pullId, t.rowId] }), index('pulled_row').on(t.rowId), index('pulled_at').on(t.at)],
+  (t) => [
+    primaryKey({ columns: [t.pullId, t.rowId] }),
+    index('pulled_row').on(t.rowId),
+    index('pulled_company').on(t.company),
+    index('pulled_at').on(t.at),
+  ],
 );
 
 export const pickLists = sqliteTable('pick_lists', {

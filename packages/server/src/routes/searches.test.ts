@@ -24,7 +24,7 @@ test('a search is saved, renamed, filed, and loses its split with other conditio
     about: 'people',
     conditions: [condition('team', 'quality')],
   });
-  const stands = await patch({ standing: { everyDays: 7, left: null } });
+  const stands = await patch({ standing: { kind: 'days', everyDays: 7, left: null } });
   expect(stands.body.nextAt! - Date.now()).toBeGreaterThan(6.9 * 86_400_000);
   expect((await patch({ standing: null })).body.nextAt).toBeNull();
   expect((await server.call<SearchView[]>('GET', '/api/searches')).body.map(({ name }) => name)).toEqual([

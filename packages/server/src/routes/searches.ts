@@ -1,37 +1,20 @@
-import {
-  checkBatches,
-  doneAt,
-  joinBatches,
-  split,
-  splitHere,
-  type BatchCheck,
-  type Search,
-  type Split,
-  type SplitNode,
-} from '@sieve/core';
-import {
-  batchesBody,
-  newSearch,
-  pullBody,
-  searchPatch,
-  type PullForecast,
-  type SplitPart,
-  type SplitView,
-} from '@sieve/contract';
-import { desc, eq } from 'drizzle-orm';
+import { checkBatches, doneAt, joinBatches, splitHere, type BatchCheck, type Search } from '@sieve/core';
+import { batchesBody, newSearch, pullBody, searchPatch, type PullForecast, type SplitView } from '@sieve/contract';
+import { eq } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
 import { jobById } from '../db/queries/jobs';
-import { allSearches, batchesOf, replaceBatches, runState, searchRow, searchView } from '../db/queries/searches';
-import { pulls, searches } from '../db/schema';
-import { AppError } from '../errors';
+import { allSearches, batchesOf, replaceBatches, searchRow, searchView } from '../db/queries/searches';
+import { searches } from '../db/schema';
+import { AppError, toAppError } from '../errors';
 import { capOf } from '../outside/directory/port';
 import { patience } from '../searching/patience';
-import { startDueSearches, startPulls } from '../searching/start-pulls';
+import { counting, splitSearch } from '../searching/split-search';
+import { askAgain, endOfPulls, stand, startDueSearches } from '../searching/standing';
+import { startPulls } from '../searching/start-pulls';
 
 const byId = z.object({ id: z.coerce.number().int().positive() });
-const DAY_MS = 86_400_000;
 
 /** Saved searches: split, pulled, standing. */
 export const searchRoutes =
@@ -47,10 +30,6 @@ export const searchRoutes =
       events.emit({ type: 'search', searchId: id });
       return searchView(db, id)!;
     };
-    const counting = (signal: AbortSignal) => ({
-      count: (search: Search) => directory().count(search, signal),
-      facet: (search: Search, field: string) => directory().facet(search, field, signal),
-    });
 
     app.get('/api/searches', () => allSearches(db));
     app.post('/api/searches', { schema: { body: newSearch } }, ({ body }) => {
@@ -69,22 +48,14 @@ export const searchRoutes =
       const changes = {
         ...body,
         ...(other && { split: null }),
-        ...(body.standing !== undefined && {
-          nextAt: body.standing ? now() + body.standing.everyDays * DAY_MS : null,
-        }),
+        ...(body.standing !== undefined && stand(db, params.id, body.standing, now())),
       };
       if (Object.keys(changes).length > 0) db.update(searches).set(changes).where(eq(searches.id, params.id)).run();
       return view(params.id);
     });
 
     app.post('/api/searches/:id/split', { schema: { params: byId } }, async ({ params }) => {
-      const { search } = known(params.id);
-      const found = await split(search, capOf(directory(), search.about), counting(patience()));
-      replaceBatches(db, params.id, found.batches);
-      db.update(searches)
-        .set({ split: splitView(found) })
-        .where(eq(searches.id, params.id))
-        .run();
+      await splitSearch(context, known(params.id).id);
       return view(params.id);
     });
     app.put(
@@ -96,14 +67,14 @@ export const searchRoutes =
       '/api/searches/:id/batches/split',
       { schema: { params: byId, body: z.object({ position: z.int().min(0), field: z.string().max(40) }) } },
       async ({ params, body }) => {
-        const all = batchesOf(db, known(params.id).id).map(({ search }) => search);
+        const all = batchesOf(db, known(params.id).id);
         const batch = all[body.position];
         if (!batch) throw new AppError('not-found', { what: 'batch' });
-        const parts = await splitHere(batch, body.field, counting(patience()));
+        const parts = await splitHere(batch.search, body.field, counting(directory(), patience()));
         if (parts.length === 0) throw new AppError('cannot-split');
         return useBatches(
           params.id,
-          all.flatMap((one) => (one === batch ? parts.map(({ search }) => search) : [one])),
+          all.flatMap((one) => (one === batch ? parts.map(({ search }) => ({ search, kept: batch.kept })) : [one])),
         );
       },
     );
@@ -111,24 +82,28 @@ export const searchRoutes =
       '/api/searches/:id/batches/join',
       { schema: { params: byId, body: z.object({ a: z.int().min(0), b: z.int().min(0) }) } },
       async ({ params, body }) => {
-        const all = batchesOf(db, known(params.id).id).map(({ search }) => search);
+        const all = batchesOf(db, known(params.id).id);
         const [a, b] = [all[body.a], all[body.b]];
         if (!a || !b || a === b) throw new AppError('not-found', { what: 'batch' });
-        const both = joinBatches(a, b);
+        const both = joinBatches(a.search, b.search);
         if (!both) throw new AppError('cannot-join');
         return useBatches(
           params.id,
-          all.flatMap((one) => (one === a ? [both] : one === b ? [] : [one])),
+          all.flatMap((one) => (one === a ? [{ search: both, kept: a.kept }] : one === b ? [] : [one])),
         );
       },
     );
 
     /** Puts batches made by hand in place of the others, counted, with what is missing and what is there twice. */
-    async function useBatches(id: number, parts: readonly Search[]) {
+    async function useBatches(id: number, parts: readonly { search: Search; kept: Record<string, string> }[]) {
       const { search } = known(id);
       const cap = capOf(directory(), search.about);
-      const check = await checkBatches(search, parts, counting(patience()));
-      const counted = parts.map((part, i) => ({ search: part, count: check.counts[i]! }));
+      const check = await checkBatches(
+        search,
+        parts.map((part) => part.search),
+        counting(directory(), patience()),
+      );
+      const counted = parts.map(({ search: part, kept }, i) => ({ search: part, kept, count: check.counts[i]! }));
       replaceBatches(db, id, counted);
       db.update(searches)
         .set({ split: handMade(search, counted, check, cap) })
@@ -159,18 +134,17 @@ export const searchRoutes =
       return { runIds: startPulls(context, id, body.jobId, body.batchIds, false) };
     });
     /** Asks a standing search now, whatever its schedule. */
-    app.post('/api/searches/:id/ask-now', { schema: { params: byId } }, ({ params }) => {
+    app.post('/api/searches/:id/ask-now', { schema: { params: byId } }, async ({ params }) => {
       const found = known(params.id);
       if (found.jobId === null) throw new AppError('not-found', { what: 'job for this search' });
-      const last = db.select().from(pulls).where(eq(pulls.searchId, found.id)).orderBy(desc(pulls.id)).get();
-      const state = last && runState(db, last.runId);
-      if (state === 'queued' || state === 'running' || state === 'paused')
-        throw new AppError('not-running', { state: 'still going' });
-      return { runIds: startPulls(context, found.id, found.jobId, null, true) };
+      if (endOfPulls(db, found.id) === null) throw new AppError('not-running', { state: 'still going' });
+      return { runIds: await askAgain(context, found.id) };
     });
 
-    const timer = setInterval(() => startDueSearches(context), 30_000).unref();
-    app.addHook('onReady', async () => void startDueSearches(context));
+    const askDue = () =>
+      void startDueSearches(context).catch((error: unknown) => app.log.error(toAppError(error), 'standing searches'));
+    const timer = setInterval(askDue, 30_000).unref();
+    app.addHook('onReady', async () => askDue());
     app.addHook('onClose', async () => clearInterval(timer));
   };
 
@@ -200,25 +174,5 @@ function handMade(
     missing,
     twice,
     byHand: true,
-  };
-}
-
-function splitView(found: Split): SplitView {
-  let batch = 0;
-  const part = ({ by, count, parts }: SplitNode): SplitPart => ({
-    by,
-    count,
-    batch: parts.length === 0 ? batch++ : null,
-    parts: parts.map(part),
-  });
-  return {
-    top: part(found.top),
-    count: found.top.count,
-    fewest: found.fewest,
-    outOfReach: found.outOfReach,
-    questions: found.questions,
-    missing: 0,
-    twice: 0,
-    byHand: false,
   };
 }

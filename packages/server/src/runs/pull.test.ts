@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pace } from '@sieve/core';
+import { pace, tidyRow, type Column } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import { settings, type DirectoryRow } from '@sieve/contract';
 import { openDb } from '../db/open';
@@ -33,8 +33,8 @@ const row = (id: number): DirectoryRow => ({
   found: {},
 });
 
-function newPull(jobId: number): number {
-  const sourceId = addSource(db, directorySource(jobId, 'pull'), 0);
+function newPull(jobId: number, more: { perCompany?: number; kept?: Record<string, string> } = {}): number {
+  const sourceId = addSource(db, directorySource(jobId, 'pull', 0, more.kept), 0);
   const values = {
     searchId: 1,
     batch: 0,
@@ -45,6 +45,7 @@ function newPull(jobId: number): number {
     search,
     standing: false,
     startedAt: 0,
+    ...more,
   };
   return db.insert(pulls).values(values).returning({ id: pulls.id }).get().id;
 }
@@ -154,6 +155,54 @@ test('a second pull into the same job brings only what is new; another job is to
   expect(await pull(a, 12)).toEqual({ came: 12, fresh: 3, yours: 0 });
   expect(await pull(b, 12)).toEqual({ came: 12, fresh: 12, yours: 12 });
   expect(recordsOf(a)).toHaveLength(12);
+});
+
+test('at most so many of a company are taken; a higher limit brings the others later', async () => {
+  const jobId = createJob(db, { name: 'Full', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const firms = ['Tidewell Ltd', 'TIDEWELL LTD', 'Arranmor', 'Tidewell Ltd', '', '', 'Tidewell Ltd'];
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => firms.length,
+    facet: async () => null,
+    page: async () => ({
+      total: firms.length,
+      pages: 1,
+      rows: firms.map((company, i) => ({ ...row(9000 + i), company })),
+    }),
+  };
+  const pull = async (perCompany: number) => {
+    const id = newPull(jobId, { perCompany });
+    const words = await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+    return [words, recordsOf(jobId).map((link) => Number(link.slice(-1)))];
+  };
+  expect(await pull(2)).toEqual([
+    '7 promised, 7 came, 5 new to the job, 2 left out because their company is full',
+    [0, 1, 2, 4, 5],
+  ]);
+  expect((await pull(3))[1]).toEqual([0, 1, 2, 4, 5, 3]);
+  expect((await pull(0))[1]).toEqual([0, 1, 2, 4, 5, 3, 6]);
+});
+
+test('cells kept from a sheet go with every row, as fields of its own', async () => {
+  const jobId = createJob(db, { name: 'Kept', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const kept = { Region: 'South', 'Account owner': 'Maren' };
+  const id = newPull(jobId, { kept });
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => 1,
+    facet: async () => null,
+    page: async () => ({ total: 1, pages: 1, rows: [row(9500)] }),
+  };
+  await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+  const { columns, cells } = db.$client
+    .prepare('SELECT s.columns, r.cells FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
+    .get(jobId) as { columns: string; cells: string };
+  const { extra } = tidyRow(JSON.parse(cells) as string[], JSON.parse(columns) as Column[], 'GB');
+  expect(extra).toMatchObject(kept);
 });
 
 test('a pull whose run was cancelled, or is gone, is told as stopped; one that failed can go on', () => {

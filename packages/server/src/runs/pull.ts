@@ -1,4 +1,4 @@
-import { allowance, canonicalLink, emptyPerson, startOfDay, type Pace } from '@sieve/core';
+import { allowance, canonicalLink, emptyPerson, fold, startOfDay, type Pace } from '@sieve/core';
 import type { DirectoryRow } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
@@ -62,8 +62,11 @@ export async function pullBatch(context: RunContext, directory: Directory, pace:
 const waitWords = (came: number, promised: number) =>
   `${came.toLocaleString('en')} of ${promised.toLocaleString('en')}; goes on in its hours`;
 
-export const pullWords = ({ promised, came, fresh }: { promised: number; came: number; fresh: number }): string =>
-  `${promised.toLocaleString('en')} promised, ${came.toLocaleString('en')} came, ${fresh.toLocaleString('en')} new to the job`;
+const pullWords = ({ promised, came, fresh, full }: typeof pulls.$inferSelect): string =>
+  [
+    `${promised.toLocaleString('en')} promised, ${came.toLocaleString('en')} came, ${fresh.toLocaleString('en')} new to the job`,
+    ...(full > 0 ? [`${full.toLocaleString('en')} left out because their company is full`] : []),
+  ].join(', ');
 
 const rowsToday = (db: Db, now: number): number =>
   db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(startOfDay(now)) as number;
@@ -72,30 +75,46 @@ const rowsToday = (db: Db, now: number): number =>
 function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: DirectoryRow) => boolean) {
   const client = db.$client;
   const known = client.prepare(
-    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? LIMIT 1`,
+    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? AND p.taken LIMIT 1`,
   );
   const elsewhere = client.prepare(
-    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id <> ? LIMIT 1`,
+    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id <> ? AND p.taken LIMIT 1`,
   );
-  const mark = client.prepare('INSERT OR IGNORE INTO pulled (pull_id, row_id, at) VALUES (?, ?, ?)');
+  const colleagues = client
+    .prepare(
+      `SELECT count(*) FROM pulled p JOIN pulls q ON q.id = p.pull_id
+         WHERE p.company = ? AND p.taken AND q.search_id = ? AND q.job_id = ?`,
+    )
+    .pluck();
+  const mark = client.prepare(
+    'INSERT OR IGNORE INTO pulled (pull_id, row_id, company, taken, at) VALUES (?, ?, ?, ?, ?)',
+  );
   const record = client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
   const source = client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?');
   const move = client.prepare(
     `UPDATE pulls SET page = @page, round = @round, round_new = @roundNew, promised = max(promised, @promised),
-       came = came + @came, fresh = fresh + @fresh, yours = yours + @yours WHERE id = @id`,
+       came = came + @came, fresh = fresh + @fresh, yours = yours + @yours, full = full + @full WHERE id = @id`,
   );
   return (rows: readonly DirectoryRow[], total: number, last: boolean): number =>
     client
       .transaction(() => {
         const pull = db.select().from(pulls).where(eq(pulls.id, pullId)).get()!;
-        const counts = { came: 0, fresh: 0, yours: 0 };
+        const counts = { came: 0, fresh: 0, yours: 0, full: 0 };
         for (const row of rows) {
           const hasIt = known.get(row.id, pull.jobId) !== undefined;
-          if (mark.run(pullId, row.id, now()).changes === 0) continue;
+          const company = fold(row.company);
+          const isFull =
+            !hasIt &&
+            pull.perCompany > 0 &&
+            company !== '' &&
+            (colleagues.get(company, pull.searchId, pull.jobId) as number) >= pull.perCompany;
+          // A row that the job has from another pull is not counted for its company again.
+          if (mark.run(pullId, row.id, company, isFull || hasIt ? 0 : 1, now()).changes === 0) continue;
           counts.came++;
-          if (hasIt) continue;
+          if (isFull) counts.full++;
+          if (hasIt || isFull) continue;
           if (isYours(row) || elsewhere.get(row.id, pull.jobId) !== undefined) counts.yours++;
-          record.run(pull.sourceId, pull.fresh + ++counts.fresh, JSON.stringify(directoryCells(row)));
+          record.run(pull.sourceId, pull.fresh + ++counts.fresh, JSON.stringify(directoryCells(row, pull.kept)));
         }
         source.run(counts.fresh, pull.sourceId);
         move.run({

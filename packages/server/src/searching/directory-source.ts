@@ -16,8 +16,11 @@ const COLUMNS: Column[] = [
   { name: 'Directory number', target: 'own' },
 ];
 
-/** A row as the cells of a record. */
-export const directoryCells = ({ id, name, title, company, link, found }: DirectoryRow): string[] => [
+/** A row as the cells of a record, with the cells kept from a sheet behind. */
+export const directoryCells = (
+  { id, name, title, company, link, found }: DirectoryRow,
+  kept: Record<string, string> = {},
+): string[] => [
   id.startsWith('people') ? name : '',
   title,
   company,
@@ -30,16 +33,17 @@ export const directoryCells = ({ id, name, title, company, link, found }: Direct
   text(found['headcount'] ?? found['employees']),
   text(found['years']),
   id,
+  ...Object.values(kept),
 ];
 const text = (value: DirectoryRow['found'][string]): string =>
   value === null || value === undefined ? '' : String(value);
 
 /** A source whose records come from a directory, not from a file. */
-export const directorySource = (jobId: number, name: string, rowsRead = 0) => ({
+export const directorySource = (jobId: number, name: string, rowsRead = 0, kept: Record<string, string> = {}) => ({
   jobId,
   name,
   format: { kind: 'directory' as const, encoding: '', delimiter: '', sheet: '', headerRow: -1 },
-  columns: COLUMNS,
+  columns: [...COLUMNS, ...Object.keys(kept).map((own): Column => ({ name: own, target: 'own' }))],
   file: '',
   rowsRead,
   complete: true,

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import type { AppContext } from '../app-context';
 import { batchesOf, searchRow } from '../db/queries/searches';
 import { addSource } from '../db/queries/sources';
-import { pulls, searches } from '../db/schema';
+import { pulls } from '../db/schema';
 import { directorySource } from './directory-source';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now'>;
@@ -29,9 +29,11 @@ export function startPulls(
             batch: batch.position,
             batchId: batch.id,
             jobId,
-            sourceId: addSource(tx, directorySource(jobId, name), now()),
+            sourceId: addSource(tx, directorySource(jobId, name, 0, batch.kept), now()),
             runId: 0,
             search: batch.search,
+            kept: batch.kept,
+            perCompany: search.perCompany,
             standing,
             startedAt: now(),
             promised: batch.count,
@@ -45,29 +47,4 @@ export function startPulls(
     });
   events.emit({ type: 'search', searchId });
   return runIds;
-}
-
-const DAY_MS = 86_400_000;
-
-/** Starts the standing searches that are due; what was due several times while the server was off is asked once. */
-export function startDueSearches(parts: Parts): number {
-  const { db, now } = parts;
-  const due = db
-    .select()
-    .from(searches)
-    .all()
-    .filter(({ standing, nextAt, jobId }) => standing !== null && nextAt !== null && jobId !== null && nextAt <= now());
-  for (const { id, jobId, standing } of due) {
-    startPulls(parts, id, jobId!, null, true);
-    const left = standing!.left === null ? null : standing!.left - 1;
-    db.update(searches)
-      .set(
-        left === 0
-          ? { standing: null, nextAt: null }
-          : { standing: { ...standing!, left }, nextAt: now() + standing!.everyDays * DAY_MS },
-      )
-      .where(eq(searches.id, id))
-      .run();
-  }
-  return due.length;
 }

@@ -13,7 +13,7 @@ export const searchRow = (db: Db, id: number): SearchTableRow | undefined =>
 export const batchesOf = (db: Db, searchId: number) =>
   db.select().from(batches).where(eq(batches.searchId, searchId)).orderBy(asc(batches.position)).all();
 
-const pullsOf = (db: Db, searchId: number) =>
+export const pullsOf = (db: Db, searchId: number) =>
   db.select().from(pulls).where(eq(pulls.searchId, searchId)).orderBy(desc(pulls.id)).all();
 
 export const allSearches = (db: Db): SearchRow[] =>
@@ -24,7 +24,7 @@ export const allSearches = (db: Db): SearchRow[] =>
     .all()
     .map((row) => toRow(db, row));
 
-function toRow(db: Db, { split: _, ...row }: SearchTableRow): SearchRow {
+function toRow(db: Db, { split: _, standingSince: __, ...row }: SearchTableRow): SearchRow {
   const own = pullsOf(db, row.id);
   const ended = own.filter(({ endedAt }) => endedAt !== null);
   return {
@@ -36,10 +36,10 @@ function toRow(db: Db, { split: _, ...row }: SearchTableRow): SearchRow {
 }
 
 function toPull(db: Db, pull: PullTableRow): PullView {
-  const { id, runId, jobId, startedAt, endedAt, page, promised, came, fresh, yours } = pull;
+  const { id, runId, jobId, startedAt, endedAt, page, promised, came, fresh, yours, full } = pull;
   const state = runState(db, runId);
   const stopped = endedAt === null && (state === undefined || state === 'cancelled');
-  return { id, runId, jobId, startedAt, endedAt, stopped, page, promised, came, fresh, yours };
+  return { id, runId, jobId, startedAt, endedAt, stopped, page, promised, came, fresh, yours, full };
 }
 
 /** Undefined: there is no such run. */
@@ -61,6 +61,7 @@ export function searchView(db: Db, id: number): SearchView | undefined {
         position: batch.position,
         search: batch.search,
         extra: batch.search.conditions.filter((given) => !conditions.has(JSON.stringify(given))),
+        kept: batch.kept,
         count: batch.count,
         pull: pull ? toPull(db, pull) : null,
       };
@@ -70,11 +71,15 @@ export function searchView(db: Db, id: number): SearchView | undefined {
 }
 
 /** Puts other batches in the place of a search's; pulls that were made are kept. */
-export function replaceBatches(db: Db, searchId: number, parts: readonly { search: Search; count: number }[]): void {
+export function replaceBatches(
+  db: Db,
+  searchId: number,
+  parts: readonly { search: Search; count: number; kept?: Record<string, string> }[],
+): void {
   db.delete(batches).where(eq(batches.searchId, searchId)).run();
   if (parts.length > 0)
     db.insert(batches)
-      .values(parts.map(({ search, count }, position) => ({ searchId, position, search, count })))
+      .values(parts.map((part, position) => ({ searchId, position, ...part })))
       .run();
 }
 
@@ -82,7 +87,7 @@ export function replaceBatches(db: Db, searchId: number, parts: readonly { searc
 export function heldRows(db: Db, ids: readonly string[]): Set<string> {
   const held = db.$client
     .prepare(
-      `SELECT value FROM json_each(?) WHERE EXISTS (SELECT 1 FROM pulled WHERE row_id = value)
+      `SELECT value FROM json_each(?) WHERE EXISTS (SELECT 1 FROM pulled WHERE row_id = value AND taken)
          OR EXISTS (SELECT 1 FROM picks WHERE row_id = value)`,
     )
     .pluck()

@@ -4,6 +4,7 @@ import type { Column, DecisionBody, RowIssue, Search, StepOptions, Subject } fro
 import type {
   AskEstimate,
   ContactView,
+  BatchesBody,
   CountView,
   DecisionRow,
   DirectoryRow,
@@ -99,7 +100,7 @@ export class Api {
   like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>
     this.http.post<LikeView[]>('/api/directory/like', { about, rows });
   splitSearch = (id: number) => this.http.post<SearchView>(`/api/searches/${id}/split`, {});
-  setBatches = (id: number, batches: readonly Search[]) =>
+  setBatches = (id: number, batches: BatchesBody['batches']) =>
     this.http.put<SearchView>(`/api/searches/${id}/batches`, { batches });
   splitBatch = (id: number, position: number, field: string) =>
     this.http.post<SearchView>(`/api/searches/${id}/batches/split`, { position, field });

@@ -34,8 +34,8 @@ import { Notices } from '../../ui/notices';
           <a routerLink="/search">all searches</a>
         </p>
       </div>
-      @if (list()?.about !== 'people') {
-        <button mat-stroked-button type="button" (click)="peopleIn()">People in them</button>
+      @for (part of companies(); track $index) {
+        <a mat-stroked-button routerLink="/search/new" [queryParams]="{ q: part.q }">{{ part.words }}</a>
       }
       <select #job class="field" aria-label="Job" [disabled]="!rows()?.length">
         @for (one of jobs(); track one.id) {
@@ -110,6 +110,18 @@ export class Picks {
   protected readonly rows = signal<DirectoryRow[] | null>(null);
   private readonly lists = signal<PickList[]>([]);
   protected readonly list = computed(() => this.lists().find(({ id }) => id === this.id()));
+  /** Searches for the people in the companies: one condition holds 500 names, so long lists have several. */
+  protected readonly companies = computed(() => {
+    if (this.list()?.about === 'people') return [];
+    const parts = companyConditions((this.rows() ?? []).map(({ company }) => company));
+    let from = 1;
+    return parts.map((condition) => {
+      const to = from + ('terms' in condition ? condition.terms.length : 0) - 1;
+      const words = parts.length === 1 ? 'People in them' : `People in ${from}–${to}`;
+      from = to + 1;
+      return { words, q: printSearch({ about: 'people', conditions: [condition] }) };
+    });
+  });
 
   constructor() {
     effect(() => {
@@ -134,14 +146,6 @@ export class Picks {
       },
       error: this.tell,
     });
-  }
-
-  protected peopleIn() {
-    const [condition] = companyConditions((this.rows() ?? []).map(({ company }) => company));
-    if (condition)
-      void this.router.navigate(['/search/new'], {
-        queryParams: { q: printSearch({ about: 'people', conditions: [condition] }) },
-      });
   }
 
   private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));

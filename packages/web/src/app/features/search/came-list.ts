@@ -1,5 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import type { SearchRow, Standing } from '@sieve/contract';
+import { Api } from '../../api/api';
 import { CountPipe } from '../../ui/count';
 import { whenWords } from '../../ui/when';
 import { SearchStore } from './search-store';
@@ -16,16 +18,64 @@ import { SearchStore } from './search-store';
         <p>A standing search is asked again by itself and brings only rows that its job does not have.</p>
       </div>
       @if (store.saved(); as saved) {
-        <label
-          >Ask again
-          <select #stands class="field" [disabled]="store.jobId() === null" (change)="stand(+stands.value)">
-            @for (choice of schedule; track choice.days) {
-              <option [value]="choice.days" [selected]="(saved.standing?.everyDays ?? 0) === choice.days">
-                {{ choice.words }}
-              </option>
+        <div class="when" role="group" aria-label="When it is asked again">
+          <label
+            >Ask again
+            <select #stands class="field" [disabled]="store.jobId() === null" (change)="choose(stands.value)">
+              @for (choice of choices; track choice.kind) {
+                <option [value]="choice.kind" [selected]="kind() === choice.kind">{{ choice.words }}</option>
+              }
+            </select></label
+          >
+          @switch (kind()) {
+            @case ('days') {
+              <label
+                ><input
+                  #days
+                  class="field num"
+                  type="number"
+                  min="1"
+                  max="365"
+                  aria-label="Days between"
+                  [value]="everyDays()"
+                  (change)="stand({ kind: 'days', everyDays: whole(days, 365) ?? 7, left: left() })"
+                />
+                days,</label
+              >
+              <label
+                ><input
+                  #times
+                  class="field num"
+                  type="number"
+                  min="1"
+                  placeholder="∞"
+                  aria-label="Times; empty for no end"
+                  [value]="left() ?? ''"
+                  (change)="stand({ kind: 'days', everyDays: everyDays(), left: whole(times, 10000) })"
+                />
+                times</label
+              >
             }
-          </select></label
-        >
+            @case ('once') {
+              <input
+                #at
+                class="field"
+                type="datetime-local"
+                aria-label="When"
+                [value]="onceAt()"
+                (change)="once(at.value)"
+              />
+            }
+            @case ('after') {
+              <select #other class="field" aria-label="After which search" (change)="after(+other.value)">
+                <option value="0">choose a search…</option>
+                @for (one of others(); track one.id) {
+                  <option [value]="one.id" [selected]="one.id === afterId()">{{ one.name }}</option>
+                }
+              </select>
+            }
+          }
+        </div>
         @if (store.jobId() !== null && saved.batches > 0) {
           <button mat-stroked-button type="button" (click)="store.askNow()">Ask now</button>
         }
@@ -33,8 +83,8 @@ import { SearchStore } from './search-store';
     </header>
     @if (store.jobId() === null) {
       <p class="notice">Choose the job that the rows go to, in Split, before the search can stand.</p>
-    } @else if (store.saved()?.nextAt) {
-      <p class="notice good">Asked again {{ when(store.saved()!.nextAt!) }}.</p>
+    } @else if (words()) {
+      <p class="notice good">{{ words() }}</p>
     }
     @if (store.saved()?.pulls?.length) {
       <table class="lines">
@@ -46,6 +96,7 @@ import { SearchStore } from './search-store';
             <th class="r">Came</th>
             <th class="r">New to the job</th>
             <th class="r">Yours elsewhere</th>
+            <th class="r">Company full</th>
           </tr>
         </thead>
         <tbody>
@@ -62,6 +113,7 @@ import { SearchStore } from './search-store';
                 <b>{{ pull.fresh | count }}</b>
               </td>
               <td class="r num">{{ pull.yours | count }}</td>
+              <td class="r num">{{ pull.full | count }}</td>
             </tr>
           }
         </tbody>
@@ -88,6 +140,15 @@ import { SearchStore } from './search-store';
     h2 {
       font-size: 18px;
     }
+    .when {
+      display: flex;
+      flex: none;
+      align-items: center;
+      gap: 8px;
+    }
+    .when input[type='number'] {
+      width: 58px;
+    }
     p,
     label {
       color: var(--ink-2);
@@ -105,15 +166,73 @@ import { SearchStore } from './search-store';
 export class CameList {
   protected readonly store = inject(SearchStore);
   protected readonly when = whenWords;
-  protected readonly schedule = [
-    { days: 0, words: 'never' },
-    { days: 1, words: 'every day' },
-    { days: 7, words: 'every week' },
-    { days: 14, words: 'every two weeks' },
-    { days: 30, words: 'every 30 days' },
-  ];
+  protected readonly choices = [
+    { kind: 'never', words: 'never' },
+    { kind: 'once', words: 'once' },
+    { kind: 'days', words: 'every' },
+    { kind: 'after', words: 'after another search' },
+  ] as const;
+  private readonly all = signal<SearchRow[]>([]);
+  protected readonly others = computed(() => this.all().filter(({ id }) => id !== this.store.saved()?.id));
+  private readonly standing = computed(() => this.store.saved()?.standing ?? null);
+  /** A way that was chosen and still lacks its time or its search. */
+  private readonly begun = signal<Standing['kind'] | null>(null);
+  protected readonly kind = computed(() => this.begun() ?? this.standing()?.kind ?? 'never');
+  protected readonly everyDays = computed(() => this.field('days')?.everyDays ?? 7);
+  protected readonly left = computed(() => this.field('days')?.left ?? null);
+  protected readonly afterId = computed(() => this.field('after')?.searchId ?? 0);
+  protected readonly onceAt = computed(() => localTime(this.field('once')?.at));
+  protected readonly words = computed(() => {
+    const standing = this.standing();
+    if (standing?.kind === 'after')
+      return `Asked again each time that ${this.others().find(({ id }) => id === standing.searchId)?.name ?? 'the other search'} was pulled.`;
+    const next = this.store.saved()?.nextAt;
+    return next ? `Asked again ${whenWords(next)}.` : '';
+  });
 
-  protected stand(everyDays: number) {
-    this.store.patch({ standing: everyDays > 0 ? { everyDays, left: null } : null });
+  constructor() {
+    const api = inject(Api);
+    effect(() => {
+      if (this.kind() === 'after' && this.all().length === 0) api.searches().subscribe((all) => this.all.set(all));
+    });
   }
+
+  protected choose(kind: string) {
+    this.begun.set(null);
+    if (kind === 'never') this.stand(null);
+    else if (kind === 'days') this.stand({ kind, everyDays: 7, left: null });
+    else this.begun.set(kind as 'once' | 'after');
+  }
+
+  protected once(value: string) {
+    const at = new Date(value).getTime();
+    if (!Number.isNaN(at)) this.stand({ kind: 'once', at });
+  }
+
+  protected after(searchId: number) {
+    if (searchId > 0) this.stand({ kind: 'after', searchId });
+  }
+
+  protected stand(standing: Standing | null) {
+    this.begun.set(null);
+    this.store.patch({ standing });
+  }
+
+  /** The number typed, within its bounds; null for none. */
+  protected whole(input: HTMLInputElement, most: number): number | null {
+    const n = Math.round(input.valueAsNumber);
+    return Number.isNaN(n) ? null : Math.min(most, Math.max(1, n));
+  }
+
+  private field<K extends Standing['kind']>(kind: K): Extract<Standing, { kind: K }> | null {
+    const standing = this.standing();
+    return standing?.kind === kind ? (standing as Extract<Standing, { kind: K }>) : null;
+  }
+}
+
+/** As an input of date and time wants it, in the machine's own time zone. */
+function localTime(at: number | undefined): string {
+  if (at === undefined) return '';
+  const date = new Date(at);
+  return new Date(at - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }

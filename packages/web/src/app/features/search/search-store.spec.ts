@@ -11,6 +11,7 @@ const saved = (more: Partial<SearchView> = {}): SearchView => ({
   name: 'Leads',
   folder: '',
   jobId: null,
+  perCompany: 0,
   search: read('title: technical'),
   createdAt: 0,
   batches: 0,

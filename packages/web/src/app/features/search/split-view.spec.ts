@@ -1,38 +1,11 @@
 import { parseSearch } from '@sieve/core/search/parse';
-import { printSearch } from '@sieve/core/search/print';
 import { TestBed } from '@angular/core/testing';
 import type { Run } from '@sieve/contract';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { SearchStore } from './search-store';
-import { readBatches, SplitView } from './split-view';
+import { SplitView } from './split-view';
 
 const whole = parseSearch('title: technical').search!;
-
-describe('batches from lines', () => {
-  it('are read from plain lines and from rows of a sheet, whatever column the search is in', () => {
-    const text = [
-      'Batch\tSearch\tCount',
-      'Team: quality\tpeople where title: technical; team: quality\t1,200',
-      'x\t"people where title: ""a b""; not team: quality"\t90',
-      '',
-      'title: technical; team: sales',
-    ].join('\r\n');
-    const { searches, problem } = readBatches(text, whole);
-    expect(problem).toBe('');
-    expect(searches.map(printSearch)).toEqual([
-      'people where title: technical; team: quality',
-      'people where title: "a b"; not team: quality',
-      'people where title: technical; team: sales',
-    ]);
-  });
-
-  it('say the line that cannot be read', () => {
-    expect(readBatches('team: quality\nteam: cheese', whole)).toEqual({
-      searches: [],
-      problem: 'Line 2: “cheese” is not one of the values of this condition.',
-    });
-  });
-});
 
 describe('pulls of batches', () => {
   const run: Run = {
@@ -50,7 +23,7 @@ describe('pulls of batches', () => {
     notBefore: null,
   };
   const saved = (stopped: boolean) => {
-    const counts = { page: 2, promised: 60, came: 25, fresh: 25, yours: 0 };
+    const counts = { page: 2, promised: 60, came: 25, fresh: 25, yours: 0, full: 0 };
     const pull = { id: 3, runId: 9, jobId: 2, startedAt: 0, endedAt: null, stopped, ...counts };
     return {
       id: 4,
@@ -59,7 +32,7 @@ describe('pulls of batches', () => {
       search: whole,
       batches: 1,
       split: { top: { by: null, count: 60, batch: 0, parts: [] }, count: 60, fewest: 1, outOfReach: 0, questions: 1 },
-      batchViews: [{ id: 1, position: 0, search: whole, extra: [], count: 60, pull }],
+      batchViews: [{ id: 1, position: 0, search: whole, extra: [], kept: {}, count: 60, pull }],
       pulls: [{ ...pull, batch: 0, standing: false }],
     };
   };
@@ -88,5 +61,21 @@ describe('pulls of batches', () => {
     expect(text()).toContain('Stopped');
     expect(text()).toContain('Pull the batch');
     expect(http.expectOne('/api/searches/4/forecast').request.body).toEqual({ batchIds: [1], jobId: 2 });
+  });
+
+  it('takes at most so many of a company, all without a number', async () => {
+    const { http, element, stable } = await open(true);
+    const most = element.querySelector<HTMLInputElement>('[aria-label^="Rows of one company"]')!;
+    const sent = async (value: string) => {
+      most.value = value;
+      most.dispatchEvent(new Event('change'));
+      await stable();
+      const asked = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });
+      asked.flush(saved(true));
+      return asked.request.body as object;
+    };
+    expect(await sent('3')).toEqual({ perCompany: 3 });
+    expect(await sent('99999')).toEqual({ perCompany: 1000 });
+    expect(await sent('')).toEqual({ perCompany: 0 });
   });
 });

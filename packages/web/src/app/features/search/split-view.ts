@@ -3,12 +3,10 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
-import { delimitedReader } from '@sieve/core/intake/delimited';
-import { SEARCH_FIELDS, SUBJECTS, type Search } from '@sieve/core/model/search';
+import { SEARCH_FIELDS } from '@sieve/core/model/search';
 import { describeCondition } from '@sieve/core/search/describe';
-import { parseSearch } from '@sieve/core/search/parse';
 import { printSearch } from '@sieve/core/search/print';
-import { SEARCH_ERROR_WORDS, type BatchView, type PullForecast, type Run } from '@sieve/contract';
+import type { BatchView, PullForecast, Run } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api, wordsOf } from '../../api/api';
 import { work, workActions } from '../../state/work';
@@ -16,6 +14,7 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { whenWords } from '../../ui/when';
+import { ByHand } from './by-hand';
 import { Icicle } from './icicle';
 import { SearchStore } from './search-store';
 
@@ -26,7 +25,7 @@ const CAP_AT = 86;
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle],
+  imports: [RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',
 })
@@ -40,7 +39,6 @@ export class SplitView {
   protected readonly search = inject(SearchStore);
   /** The batches as lines, while they are written by hand. */
   protected readonly byHand = signal<string | null>(null);
-  protected readonly problem = signal('');
   protected readonly chosen = signal<number | null>(null);
   protected readonly forecast = signal<PullForecast | null>(null);
   protected readonly when = whenWords;
@@ -106,10 +104,9 @@ export class SplitView {
     this.byHand.set(lines.join('\n'));
   }
 
-  protected useByHand(text: string) {
-    const { searches, problem } = readBatches(text, this.search.search());
-    this.problem.set(problem);
-    if (problem === '' && searches.length > 0) this.search.setBatches(searches, () => this.byHand.set(null));
+  /** @param most rows of one company; no number for all */
+  protected limit(most: number) {
+    this.search.patch({ perCompany: most > 0 ? Math.min(1000, Math.round(most)) : 0 });
   }
 
   protected pull() {
@@ -128,12 +125,13 @@ export class SplitView {
   private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
 }
 
-const batchName = ({ extra, position }: BatchView): string =>
-  extra.length > 0
+const batchName = ({ extra, kept, position }: BatchView): string =>
+  Object.values(kept).filter(Boolean).join(' · ') ||
+  (extra.length > 0
     ? extra.map((given) => describeCondition(given, 3)).join(' · ')
     : position === 0
       ? 'The whole search'
-      : 'Its own search';
+      : 'Its own search');
 
 function stateWords({ pull }: BatchView, run: Run | undefined): string {
   if (!pull) return '';
@@ -142,19 +140,4 @@ function stateWords({ pull }: BatchView, run: Run | undefined): string {
   if (run?.notBefore) return `Goes on ${whenWords(run.notBefore)}`;
   const words = { running: 'Pulling', queued: 'Waits its turn', paused: 'Paused', failed: 'Stopped' };
   return words[(run?.state ?? 'failed') as keyof typeof words] ?? 'Stopped';
-}
-
-/** Reads batches from lines, or from rows of a sheet: the cell that begins like a search is taken. */
-export function readBatches(text: string, whole: Search): { searches: Search[]; problem: string } {
-  const searches: Search[] = [];
-  const reader = delimitedReader('\t');
-  for (const { line, cells } of [...reader.push(text), ...reader.end()]) {
-    if (cells.join('').trim() === '' || cells[1] === 'Search') continue;
-    const cell = cells.find((one) => SUBJECTS.some((about) => one.trim().startsWith(about))) ?? cells[0]!;
-    const { search, error } = parseSearch(cell.trim(), whole.about);
-    if (error)
-      return { searches: [], problem: `Line ${line}: ${SEARCH_ERROR_WORDS[error.code].replace('{x}', error.input)}.` };
-    searches.push(search);
-  }
-  return { searches, problem: '' };
 }
