@@ -135,7 +135,7 @@ export async function layDemo(url, say) {
     any('country', ['AU']),
   ]);
   await call('POST', `/api/searches/${far.id}/pulls`, { batchIds: far.batchViews.map(({ id }) => id), jobId: abroad });
-  await call('PATCH', `/api/searches/${far.id}`, { standing: { everyDays: 7, left: null } });
+  await call('PATCH', `/api/searches/${far.id}`, { standing: { kind: 'days', everyDays: 7, left: null } });
   await idle();
   say(`  a second one, pulled: ${far.split.count} people`);
 }

@@ -130,17 +130,18 @@ import { SearchStore } from './search-store';
     }
     header {
       display: flex;
+      flex-wrap: wrap;
       align-items: flex-start;
       gap: 10px;
       margin-bottom: 12px;
     }
     header div {
-      flex: 1;
+      flex: 1 1 230px;
     }
     h2 {
       font-size: 18px;
     }
-    .when {
+    header .when {
       display: flex;
       flex: none;
       align-items: center;
