@@ -69,6 +69,8 @@ async function metrics(wire) {
   return of('ScriptDuration') + of('LayoutDuration') + of('RecalcStyleDuration');
 }
 
+/* global document, requestAnimationFrame */
+
 /** Scrolls the grid a step a frame; the milliseconds of each frame, shortest first. */
 async function scroll({ step, count }) {
   const [view] = [...document.querySelectorAll('cs-rows-grid *')]

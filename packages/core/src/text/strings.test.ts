@@ -1,6 +1,7 @@
 import { fixture } from '../fixtures/read';
 import { jaro, jaroWinkler } from './jaro-winkler';
 import { oneEdit } from './one-edit';
+import { seededRandom } from './random';
 import { soundex } from './soundex';
 
 // Published values (Winkler 1990, 1994) and python3-jellyfish 0.8.9: fixtures/README.md.
@@ -16,4 +17,22 @@ test('Soundex codes 178 names as the National Archives do', () => {
   for (const { name, soundex_nara: code } of fixture('phonetic.csv'))
     expect([name, soundex(name!)]).toEqual([name, code]);
   expect(soundex('')).toBe('');
+});
+
+test('a floor saves work and changes nothing at or above it', () => {
+  const random = seededRandom(11);
+  const word = () =>
+    Array.from({ length: 1 + Math.floor(random() * 12) }, () => 'abcdeéñ -o'[Math.floor(random() * 10)]!).join('');
+  let saved = 0;
+  for (let i = 0; i < 20_000; i++) {
+    const a = word();
+    const b = random() < 0.5 ? word() : a.slice(0, -1) + word();
+    const floor = [0.84, 0.88, 0.92, 0.95][i % 4]!;
+    const exact = jaroWinkler(a, b);
+    const quick = jaroWinkler(a, b, floor);
+    if (exact >= floor) expect([a, b, quick]).toEqual([a, b, exact]);
+    else expect(quick === 0 || quick === exact).toBe(true);
+    if (quick !== exact) saved++;
+  }
+  expect(saved).toBeGreaterThan(5000);
 });

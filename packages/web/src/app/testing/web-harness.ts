@@ -2,12 +2,15 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import type { Provider, Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
+import type { Job } from '@sieve/contract';
+import { defaultSteps } from '@sieve/core/model/step';
 import { provideEffects } from '@ngrx/effects';
-import { provideState, provideStore } from '@ngrx/store';
+import { provideState, provideStore, Store } from '@ngrx/store';
 import { Subject } from 'rxjs';
 import { LIVE, type LiveEvent } from '../api/live';
-import { work } from '../state/work';
+import { work, workActions } from '../state/work';
 import * as effects from '../state/work-effects';
 
 /** What a component needs around it, with a server that only the test answers for. */
@@ -39,6 +42,13 @@ export async function drawn<T>(component: Type<T>, inputs: Record<string, unknow
     fixture,
     element,
     stable: () => fixture.whenStable(),
+    /** Types into the field that a selector finds. */
+    write: async (selector: string, value: string) => {
+      const field = element.querySelector<HTMLInputElement | HTMLTextAreaElement>(selector)!;
+      field.value = value;
+      field.dispatchEvent(new Event('input'));
+      await fixture.whenStable();
+    },
     text: () => element.textContent.replace(/\s+/g, ' ').trim(),
     button: (name: string | RegExp): HTMLButtonElement => {
       const found = [...element.querySelectorAll('button')].find((button) =>
@@ -49,3 +59,49 @@ export async function drawn<T>(component: Type<T>, inputs: Record<string, unknow
     },
   };
 }
+
+/** What a component in a dialog needs: its data, and something to close. */
+export const inDialog = (data: unknown, close: () => void = () => undefined): Provider[] => [
+  { provide: MAT_DIALOG_DATA, useValue: data },
+  { provide: MatDialogRef, useValue: { close } },
+];
+
+/** Puts jobs into the store. */
+export const haveJobs = (jobs: Job[]) =>
+  (TestBed.inject(Store) as unknown as { dispatch: (action: object) => void }).dispatch(workActions.jobsCame({ jobs }));
+
+const count = (change: object = {}) => ({ came: 0, pass: 0, aside: 0, look: 0, waits: 0, ...change });
+
+/** A job half-way through its sieve. */
+export const sampleJob = (change: Partial<Job> = {}): Job => ({
+  id: 2,
+  name: 'Cheese makers',
+  folder: '',
+  note: 'Larkfell loggers',
+  targetValid: 600,
+  budgetCents: 9000,
+  createdAt: 1,
+  version: 3,
+  steps: defaultSteps(),
+  spentCents: 450,
+  decisions: 4,
+  summary: {
+    records: 2581,
+    sources: 3,
+    edits: 10,
+    merged: 640,
+    pairs: 22,
+    expectedError: 0.004,
+    steps: {
+      tidy: count({ came: 1941, pass: 1935, aside: 6 }),
+      match: count({ came: 1935, pass: 1935 }),
+      screen: count({ came: 1935, pass: 1200, aside: 544, look: 191 }),
+      append: count({ came: 1200, pass: 1100, aside: 8, waits: 92 }),
+      verify: count({ came: 1100, pass: 425, aside: 600, waits: 75 }),
+    },
+    verdicts: { valid: 425, risky: 86, invalid: 19, unknown: 6, none: 239 },
+    rules: {},
+    likelyValid: 475,
+  },
+  ...change,
+});

@@ -42,7 +42,7 @@ export class SieveShape {
 
   protected readonly trays = computed(() => {
     const levels = this.levels();
-    const most = Math.max(1, levels[0]?.left ?? 1);
+    const most = Math.max(1, ...levels.map(({ left }) => left));
     const height = this.step();
     const gap = this.mesh() ? 6 : 2;
     const half = (left: number) => Math.max(4, (left / most) * 39);

@@ -1,50 +1,17 @@
 import type { Job } from '@sieve/contract';
-import { defaultSteps } from '@sieve/core/model/step';
-import { TestBed } from '@angular/core/testing';
-import { Store } from '@ngrx/store';
-import { workActions } from '../../state/work';
-import { drawn, webHarness } from '../../testing/web-harness';
+import { drawn, haveJobs, sampleJob, webHarness } from '../../testing/web-harness';
 import { Desk } from './desk';
 
-const count = (change: object = {}) => ({ came: 0, pass: 0, aside: 0, look: 0, waits: 0, ...change });
-const job: Job = {
-  id: 2,
-  name: 'Cheese makers',
-  folder: '',
-  note: 'Larkfell loggers',
-  targetValid: 600,
-  budgetCents: 9000,
-  createdAt: 1,
-  version: 3,
-  steps: defaultSteps(),
-  spentCents: 450,
-  decisions: 4,
-  summary: {
-    records: 2581,
-    sources: 3,
-    edits: 10,
-    merged: 640,
-    pairs: 22,
-    expectedError: 0,
-    steps: {
-      tidy: count(),
-      match: count(),
-      screen: count({ look: 191 }),
-      append: count({ waits: 92 }),
-      verify: count(),
-    },
-    verdicts: { valid: 425, risky: 86, invalid: 19, unknown: 6, none: 239 },
-    rules: {},
-    likelyValid: 475,
-  },
-};
+const job = sampleJob();
+const { steps } = job.summary!;
+const withoutMail = sampleJob({
+  summary: { ...job.summary!, steps: { ...steps, verify: { ...steps.verify, waits: 0 } } },
+});
 
 describe('desk', () => {
   const open = async (jobs: Job[]) => {
     const { http } = webHarness();
-    (TestBed.inject(Store) as unknown as { dispatch: (action: object) => void }).dispatch(
-      workActions.jobsCame({ jobs }),
-    );
+    haveJobs(jobs);
     const desk = await drawn(Desk);
     http.expectOne('/api/spend').flush([{ day: new Date().toISOString().slice(0, 10), cents: 450, bought: 30 }]);
     const searches = http.expectOne('/api/searches');
@@ -52,7 +19,7 @@ describe('desk', () => {
   };
 
   it('says how far each job is and what waits for a person', async () => {
-    const { text, stable, searches } = await open([job]);
+    const { text, stable, searches } = await open([withoutMail]);
     searches.flush([
       { id: 5, name: 'Leads', nextAt: Date.now(), lastNew: 12 },
       { id: 6, nextAt: null },

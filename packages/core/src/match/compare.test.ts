@@ -1,0 +1,97 @@
+import { emptyPerson, type Person } from '../model/person';
+import { seededRandom } from '../text/random';
+import { candidatePairs } from './blocks';
+import {
+  companyLevel,
+  comparisons,
+  emailLevel,
+  firstNameLevel,
+  lastNameLevel,
+  phoneLevel,
+  titleLevel,
+} from './compare';
+import { toSubjects } from './subject';
+
+// Levels: 1 different, 2 near, 3 nearly the same (4, the same, is never asked of these).
+test.each([
+  [firstNameLevel, 'bill', 'william', 3],
+  [firstNameLevel, 'm', 'maren', 2],
+  [firstNameLevel, 'j', 'maren', 1],
+  [firstNameLevel, 'catherine', 'katherine', 3],
+  [firstNameLevel, 'maren', 'tobias', 1],
+  [lastNameLevel, 'oakhill', 'oakhlil', 3],
+  [lastNameLevel, 'benson', 'bensonreyes', 2],
+  [lastNameLevel, 'lee', 'lea', 1],
+  [lastNameLevel, 'oakhill', 'venn', 1],
+  [companyLevel, 'brackenfolddairy', 'brackenfolddairys', 3],
+  [companyLevel, 'brackenfold', 'brackenfoldcreamery', 2],
+  [companyLevel, 'brackenfold', 'tidewell', 1],
+  [titleLevel, 'head of quality', 'quality head', 3],
+  [titleLevel, 'quality manager', 'quality director', 2],
+  [titleLevel, 'owner', 'driver', 1],
+  [emailLevel, 'maren.oakhill@a.example', 'maren.oakhill@b.example', 3],
+  [emailLevel, 'info@a.example', 'info@b.example', 1],
+  [emailLevel, 'maren.oakhill@a.example', 'maren.oakhil@a.example', 2],
+  [phoneLevel, '+441134960417', '+441134960471', 3],
+  [phoneLevel, '+441134960417', '+441134960999', 1],
+] as const)('%p of %s and %s', (level, a, b, expected) => {
+  expect(level(a, b)).toBe(expected);
+  expect(level(b, a)).toBe(expected);
+});
+
+const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
+const between = (a: Partial<Person>, b: Partial<Person>) => {
+  const compare = comparisons(toSubjects([person(a), person(b)]));
+  return (field: keyof typeof compare) => compare[field](0, 1);
+};
+
+test('a blank side says nothing, equal values are equal, one domain is one company', () => {
+  const level = between(
+    { firstName: 'Maren', company: 'Brackenfold Dairy', domain: 'brackenfold.example' },
+    { firstName: 'MAREN', company: 'BFD', domain: 'brackenfold.example', city: 'Wells' },
+  );
+  expect([level('firstName'), level('lastName'), level('company'), level('city')]).toEqual([4, 0, 4, 0]);
+});
+
+test('first and last name in each other’s place are seen', () => {
+  const level = between({ firstName: 'Maren', lastName: 'Oakhill' }, { firstName: 'Oakhill', lastName: 'Maren' });
+  expect([level('firstName'), level('lastName')]).toEqual([3, 3]);
+});
+
+describe('blocks', () => {
+  const random = seededRandom(5);
+  const pick = (list: string[]) => list[Math.floor(random() * list.length)]!;
+  const people = Array.from({ length: 3000 }, (_, i) =>
+    person({
+      firstName: pick(['Maren', 'Bob', 'Robert', 'Aoife']),
+      lastName: pick(['Oakhill', 'Venn', 'Parry', 'Corrie', 'Lindqvist']) + (i % 7 ? '' : 's'),
+      company: `Firm ${i % 400}`,
+      email: i % 5 ? '' : `p${i % 900}@f.example`,
+      city: pick(['Wells', 'Bala']),
+    }),
+  );
+  const pairs = candidatePairs(toSubjects(people));
+
+  test('no pair is a record with itself, each is told from the lower to the higher, most come once', () => {
+    const seen = new Set(Array.from({ length: pairs.size }, (_, k) => pairs.a[k]! * people.length + pairs.b[k]!));
+    expect(pairs.a.every((a, k) => a < pairs.b[k]!)).toBe(true);
+    expect(seen.size).toBeGreaterThan(pairs.size * 0.4);
+  });
+
+  test('one mailbox, and one name at one firm, are always compared', () => {
+    const compared = new Set(Array.from({ length: pairs.size }, (_, k) => `${pairs.a[k]} ${pairs.b[k]}`));
+    const missed: [number, number][] = [];
+    for (let a = 0; a < 300; a++)
+      for (let b = a + 1; b < people.length; b++) {
+        const [p, q] = [people[a]!, people[b]!];
+        const mailbox = p.email !== '' && p.email === q.email;
+        const name = p.lastName === q.lastName && p.firstName === q.firstName && p.company === q.company;
+        if ((mailbox || name) && !compared.has(`${a} ${b}`)) missed.push([a, b]);
+      }
+    expect(missed).toEqual([]);
+  });
+
+  test('their number stays in proportion to the records, however common the names', () => {
+    expect(pairs.size / people.length).toBeLessThan(8 * 10);
+  });
+});

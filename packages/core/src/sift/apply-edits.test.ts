@@ -1,0 +1,66 @@
+import type { DecisionBody } from '../model/decision';
+import { emptyPerson } from '../model/person';
+import type { TidyRow } from '../tidy/tidy-row';
+import { applyEdits } from './apply-edits';
+import { sortDecisions } from './sort-decisions';
+
+const row: TidyRow = {
+  person: { ...emptyPerson(), company: 'Brackenfold', title: 'Owner' },
+  extra: {},
+  changes: [
+    { field: 'company', was: 'BRACKENFOLD LTD', is: 'Brackenfold', why: ['capitals'] },
+    { field: 'title', was: 'owner', is: 'Owner', why: ['capitals'] },
+  ],
+  issues: [],
+};
+const decided = (...bodies: DecisionBody[]) => sortDecisions(bodies.map((body, i) => ({ id: i + 1, body })));
+const fields = ({ person, changes }: TidyRow) => [person.company, person.title, changes.map(({ field }) => field)];
+
+test('a row that nobody spoke of is the very same object', () => {
+  expect(applyEdits(1, row, decided({ kind: 'edit', recordIds: [2], field: 'title', value: 'Chair' }))).toBe(row);
+});
+
+test('a refused change is as it came, in one row or wherever the same was made of the same', () => {
+  const one = decided({ kind: 'refuse', recordId: 1, field: 'company' });
+  expect(fields(applyEdits(1, row, one))).toEqual(['BRACKENFOLD LTD', 'Owner', ['title']]);
+  expect(applyEdits(2, row, one)).toBe(row);
+  const all = decided({ kind: 'refuse-like', field: 'company', was: 'BRACKENFOLD LTD', is: 'Brackenfold' });
+  expect(fields(applyEdits(2, row, all))).toEqual(['BRACKENFOLD LTD', 'Owner', ['title']]);
+  const other = decided({ kind: 'refuse-like', field: 'company', was: 'Brackenfold Ltd', is: 'Brackenfold' });
+  expect(applyEdits(2, row, other)).toBe(row);
+});
+
+test('what was written by hand wins over a refusal, the later over the earlier, and says what was', () => {
+  const given = applyEdits(
+    1,
+    row,
+    decided(
+      { kind: 'edit', recordIds: [1], field: 'company', value: 'Brackenfold Dairy' },
+      { kind: 'refuse', recordId: 1, field: 'company' },
+      { kind: 'edit', recordIds: [1], field: 'company', value: 'Brackenfold Creamery' },
+    ),
+  );
+  expect(given.person.company).toBe('Brackenfold Creamery');
+  expect(given.changes.find(({ field }) => field === 'company')).toEqual({
+    field: 'company',
+    was: 'BRACKENFOLD LTD',
+    is: 'Brackenfold Creamery',
+    why: ['edited'],
+  });
+  expect(row.person.company).toBe('Brackenfold');
+});
+
+test('pairs are judged once, by the last word; taking a contact apart judges all of its pairs', () => {
+  const { same, different } = decided(
+    { kind: 'same', a: 5, b: 2 },
+    { kind: 'different', a: 2, b: 5 },
+    { kind: 'apart', recordIds: [7, 8, 9] },
+    { kind: 'same', a: 9, b: 7 },
+  );
+  expect(same).toEqual([[7, 9]]);
+  expect(different).toEqual([
+    [2, 5],
+    [7, 8],
+    [8, 9],
+  ]);
+});

@@ -1,0 +1,69 @@
+import type { Column, Target } from '../model/target';
+import { tidyRow } from './tidy-row';
+
+const row = (cells: Partial<Record<Target, string>>, phoneCountry = 'GB') => {
+  const columns = Object.keys(cells).map((target): Column => ({ name: target, target: target as Target }));
+  return tidyRow(Object.values(cells), columns, phoneCountry);
+};
+
+test('first and last name in columns of their own keep what belongs to each', () => {
+  const { person } = row({ firstName: 'dr. maren', lastName: 'VAN DER OAKHILL jr' });
+  expect(person).toMatchObject({ firstName: 'Maren', lastName: 'van der Oakhill' });
+  expect([person.honorific, person.suffix].join(' ').toLowerCase()).toBe('dr. jr');
+});
+
+test('honorific and suffix in columns win over what the name says', () => {
+  expect(row({ fullName: 'Dr. Maren Oakhill', honorific: 'Prof. ★', suffix: 'III' }).person).toMatchObject({
+    honorific: 'Prof.',
+    suffix: 'III',
+    firstName: 'Maren',
+  });
+});
+
+test('a name that is tidy already is no change', () => {
+  expect(row({ fullName: 'Maren Oakhill' }).changes).toEqual([]);
+  expect(row({ company: 'Brackenfold', title: 'Owner', city: 'Wells' }).changes).toEqual([]);
+});
+
+test('the domain comes from the website, else from an address that is not a free mailbox', () => {
+  expect(row({ email: 'm@shop.brackenfold.co.uk' }).person.domain).toBe('brackenfold.co.uk');
+  expect(row({ email: 'm@freepost.example' }).person.domain).toBe('');
+  expect(row({ email: 'm@one.example', website: 'https://www.two.example/about' }).person.domain).toBe('two.example');
+});
+
+// Numbers reserved for fiction (Ofcom; ComReg): 0113 496 0xxx in Britain, 020 91x xxxx in Ireland.
+test('a phone without a country code is read in the country of the row, else in that of the job', () => {
+  expect(row({ phone: '0113 496 0417' }, 'GB').person.phone).toBe('+441134960417');
+  expect(row({ country: 'United Kingdom', phone: '0113 496 0417' }, 'FR').person.phone).toBe('+441134960417');
+  expect(row({ country: 'France', phone: '0113 496 0417' }, 'GB').person).toMatchObject({ country: 'FR' });
+});
+
+test('what is no address, no link and no number is kept as an issue, not lost in silence', () => {
+  const { person, issues } = row({ email: 'n/a', website: 'see card', profile: 'ask', phone: '12' });
+  expect([person.email, person.domain, person.profile, person.phone]).toEqual(['', '', '', '']);
+  expect(issues.map(({ code, input }) => [code, input])).toEqual([
+    ['not-an-email', 'n/a'],
+    ['not-a-link', 'see card'],
+    ['not-a-link', 'ask'],
+    ['not-a-phone', '12'],
+    ['nothing-to-identify', ''],
+  ]);
+});
+
+test('a second column for one field, columns of one’s own and cells over the header are kept', () => {
+  const columns: Column[] = [
+    { name: 'Mail', target: 'email' },
+    { name: 'Mail 2', target: 'email' },
+    { name: 'Stand', target: 'own' },
+    { name: 'Internal', target: 'skip' },
+  ];
+  const { extra, person } = tidyRow(['a@x.example', 'b@x.example', ' A7 ', 'secret', 'more'], columns, 'GB');
+  expect(person.email).toBe('a@x.example');
+  expect(extra).toEqual({ 'Mail 2': 'b@x.example', Stand: 'A7', 'Column 5': 'more' });
+});
+
+test('a region alone gives the country it lies in; unknown places stay as they were written', () => {
+  expect(row({ region: 'Co. Mayo' }).person).toMatchObject({ region: 'Mayo', country: 'IE' });
+  expect(row({ region: 'Middle Marches' }).person).toMatchObject({ region: 'Middle Marches', country: '' });
+  expect(row({ country: 'Middlemarch ★' }).person.country).toBe('Middlemarch');
+});

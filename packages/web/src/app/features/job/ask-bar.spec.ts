@@ -1,0 +1,77 @@
+import type { StepKind } from '@sieve/core';
+import type { AskEstimate, Run } from '@sieve/contract';
+import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
+import { AskBar } from './ask-bar';
+
+const estimate: AskEstimate = {
+  contacts: 92,
+  seconds: 240,
+  valid: { low: 40, likely: 55, high: 70 },
+  cost: { likelyCents: 600, mostCents: 1380 },
+  leftCents: 8550,
+  priceCents: 15,
+  finders: ['lantern'],
+  budgetMayEnd: false,
+};
+const run: Run = {
+  id: 9,
+  jobId: 2,
+  jobName: 'Cheese makers',
+  kind: 'append',
+  state: 'running',
+  done: 10,
+  total: 92,
+  rate: 2,
+  message: '',
+  createdAt: 0,
+  endedAt: null,
+  notBefore: null,
+};
+const job = sampleJob();
+
+async function open(step: StepKind, runs: Run[] = [], given: Partial<AskEstimate> = {}) {
+  const { http } = webHarness();
+  const bar = await drawn(AskBar, { job, step, runs });
+  if (step === 'append') http.expectOne('/api/jobs/2/estimate').flush({ ...estimate, ...given });
+  await bar.stable();
+  return { ...bar, http };
+}
+
+it('says time, yield and cost before anything is asked, and starts the run', async () => {
+  const { text, button, http } = await open('append');
+  for (const words of [
+    '92 people lack an address',
+    '55 valid (40 to 70)',
+    'about 4 min',
+    'likely £6,',
+    'at most £13.80 of the £85.50 left',
+  ])
+    expect(text()).toContain(words);
+  expect(text()).not.toContain('budget may end');
+  button(/Look up 92/).click();
+  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ kind: 'append' });
+});
+
+it('says when the budget may end, and when patterns are all there is', async () => {
+  const short = await open('append', [], { budgetMayEnd: true, finders: [], cost: { likelyCents: 0, mostCents: 0 } });
+  expect(short.text()).toContain('The budget may end first; it is never passed.');
+  expect(short.text()).toContain('patterns alone');
+  expect(short.button(/Look up 92\s*$/)).toBeTruthy();
+});
+
+it('verifying costs nothing and says so', async () => {
+  const { text, button, http } = await open('verify');
+  expect(text()).toContain(
+    '75 addresses from your files have not been verified. The mail servers are asked; this costs nothing.',
+  );
+  button(/Verify 75/).click();
+  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ kind: 'verify' });
+});
+
+it('while the run goes on its line stands in place of the offer', async () => {
+  const { text, http, button } = await open('append', [run]);
+  expect(text()).toContain('10 of 92 · 2.0 a second · 41 s left');
+  expect(text()).not.toContain('Look up');
+  button('Pause').click();
+  expect(http.expectOne('/api/runs/9').request.body).toEqual({ action: 'pause' });
+});

@@ -1,0 +1,58 @@
+import { defaultSteps, withOptions } from '@sieve/core/model/step';
+import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
+import { SievePane } from './sieve-pane';
+import type { Job } from '@sieve/contract';
+
+async function open(job: Job) {
+  webHarness();
+  const pane = await drawn(SievePane, { job, step: 'screen' });
+  const trays = [...pane.element.querySelectorAll<HTMLButtonElement>('.tray')];
+  const words = trays.map((tray) =>
+    [...tray.querySelectorAll('b, small, .c')].map(({ textContent }) => textContent.trim()).filter(Boolean),
+  );
+  return { ...pane, trays, words };
+}
+
+it('each tray says how many are left, what was taken out and what is to do', async () => {
+  const { words, trays } = await open(sampleJob());
+  expect(words).toEqual([
+    ['Sources', '3 files', '2,581'],
+    ['Tidy', '10 changes', '2,575', '−6'],
+    ['Match duplicates', '22 pairs to judge', '1,935', '−640'],
+    ['Screen', '191 want a look', '1,200', '−544'],
+    ['Append email', '92 wait', '1,100', '−8'],
+    ['Verify', '75 wait', '425', '−600'],
+  ]);
+  expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([null, null, null, 'step', null, null]);
+});
+
+it('an empty job counts nothing, and steps that are off say so', async () => {
+  const steps = withOptions(withOptions(defaultSteps(), { kind: 'append', on: false, candidates: 0, finders: [] }), {
+    kind: 'verify',
+    on: false,
+  });
+  const { words } = await open(sampleJob({ summary: null, steps }));
+  expect(words.map(([name, detail]) => [name, detail])).toEqual([
+    ['Sources', 'none yet'],
+    ['Tidy', '0'],
+    ['Match duplicates', '0'],
+    ['Screen', '0 rules'],
+    ['Append email', 'off'],
+    ['Verify', 'off'],
+  ]);
+});
+
+it('one of something is one', async () => {
+  const { summary } = sampleJob();
+  const { words } = await open(sampleJob({ summary: { ...summary!, sources: 1, pairs: 1 } }));
+  expect([words[0]![1], words[2]![1]]).toEqual(['1 file', '1 pair to judge']);
+});
+
+it('trays lead to their steps, the first one to the sources', async () => {
+  const { trays, fixture } = await open(sampleJob());
+  const chosen: unknown[] = [];
+  fixture.componentInstance.chosen.subscribe((step) => chosen.push(step));
+  fixture.componentInstance.sources.subscribe(() => chosen.push('sources'));
+  for (const tray of trays) tray.click();
+  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'append', 'verify']);
+});

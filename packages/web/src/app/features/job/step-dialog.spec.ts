@@ -1,0 +1,99 @@
+import { TestBed } from '@angular/core/testing';
+import type { StepKind, StepOptions } from '@sieve/core';
+import { withOptions, defaultSteps } from '@sieve/core/model/step';
+import { drawn, inDialog, sampleJob, webHarness } from '../../testing/web-harness';
+import { StepDialog } from './step-dialog';
+
+async function open(step: StepKind, options: StepOptions[] = []) {
+  const job = sampleJob({ steps: options.reduce(withOptions, defaultSteps()) });
+  const close = jest.fn();
+  const { http } = webHarness(inDialog({ job, step }, close));
+  const dialog = await drawn(StepDialog);
+  http.expectOne('/api/settings').flush({ currency: 'GBP', finders: [{ id: 'lantern', name: 'Lantern' }] });
+  const saved = () => {
+    dialog.button('Use').click();
+    const [asked] = http.match('/api/jobs/2/steps');
+    return (asked?.request.body as { options: StepOptions } | undefined)?.options;
+  };
+  return { ...dialog, http, close, saved };
+}
+
+it('the country of phones is two letters, written in capitals', async () => {
+  const { write, saved, close, stable, element } = await open('tidy');
+  const field = '[formcontrolname=phoneCountry]';
+  await write(field, 'Ireland');
+  expect(saved()).toBeUndefined();
+  await stable();
+  expect(element.querySelector('mat-form-field')!.className).toContain('mat-form-field-invalid');
+  expect(close).not.toHaveBeenCalled();
+  await write(field, 'ie');
+  expect(saved()).toEqual({ kind: 'tidy', phoneCountry: 'IE' });
+  expect(close).toHaveBeenCalledTimes(1);
+});
+
+it('lines of matching stay between their bounds', async () => {
+  const { write, saved } = await open('match');
+  await write('[formcontrolname=mergeFrom]', '1.2');
+  expect(saved()).toBeUndefined();
+  await write('[formcontrolname=mergeFrom]', '0.95');
+  await write('[formcontrolname=judgeFrom]', '0.5');
+  expect(saved()).toEqual({ kind: 'match', on: true, mergeFrom: 0.95, judgeFrom: 0.5, survivor: 'fullest' });
+});
+
+it('rules are added, read from commas, and dropped when they say nothing; titles come one a line, each once', async () => {
+  const { write, button, stable, saved, element } = await open('screen', [
+    {
+      kind: 'screen',
+      rules: [{ field: 'company', words: ['dairy'], fate: 'keep' }],
+      briefTitles: ['Owner'],
+      suppression: false,
+      atMostPerCompany: 0,
+    },
+  ]);
+  button(/Rule$/).click();
+  button(/Rule$/).click();
+  await stable();
+  const words = element.querySelectorAll<HTMLInputElement>('[formcontrolname=words]');
+  expect([...words].map(({ value }) => value)).toEqual(['dairy', '', '']);
+  words[1]!.value = ' driver, intern ,, driver';
+  words[1]!.dispatchEvent(new Event('input'));
+  await write('[formcontrolname=briefTitles]', 'Owner\n\n Head of Quality \nOwner');
+  await write('[formcontrolname=atMostPerCompany]', '3');
+  expect(saved()).toEqual({
+    kind: 'screen',
+    rules: [
+      { field: 'company', words: ['dairy'], fate: 'keep' },
+      { field: 'title', words: ['driver', 'intern'], fate: 'aside' },
+    ],
+    briefTitles: ['Owner', 'Head of Quality'],
+    suppression: false,
+    atMostPerCompany: 3,
+  });
+});
+
+it('a rule is removed', async () => {
+  const { button, stable, saved } = await open('screen', [
+    {
+      kind: 'screen',
+      rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
+      briefTitles: [],
+      suppression: true,
+      atMostPerCompany: 0,
+    },
+  ]);
+  button('Remove this rule').click();
+  await stable();
+  expect(saved()).toMatchObject({ rules: [] });
+});
+
+it('append keeps its finders in their order, verify can be switched off', async () => {
+  const append = await open('append', [{ kind: 'append', on: true, candidates: 5, finders: ['lantern'] }]);
+  await append.write('[formcontrolname=candidates]', '13');
+  expect(append.saved()).toBeUndefined();
+  await append.write('[formcontrolname=candidates]', '2');
+  expect(append.saved()).toEqual({ kind: 'append', on: true, candidates: 2, finders: ['lantern'] });
+  TestBed.resetTestingModule();
+  const verify = await open('verify');
+  verify.element.querySelector<HTMLInputElement>('input[type=checkbox]')!.click();
+  expect(verify.saved()).toEqual({ kind: 'verify', on: false });
+});

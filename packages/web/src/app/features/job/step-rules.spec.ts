@@ -1,0 +1,87 @@
+import { TestBed } from '@angular/core/testing';
+import { MatDialog } from '@angular/material/dialog';
+import type { StepKind } from '@sieve/core';
+import { defaultSteps, withOptions, type StepOptions } from '@sieve/core/model/step';
+import type { Job } from '@sieve/contract';
+import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
+import { StepRules } from './step-rules';
+
+async function open(step: StepKind, options: StepOptions[] = [], rules: Record<string, number> = {}) {
+  webHarness();
+  const job: Job = sampleJob({ steps: options.reduce(withOptions, defaultSteps()) });
+  const drawing = await drawn(StepRules, { job: { ...job, summary: { ...job.summary!, rules } }, step });
+  const chips = [...drawing.element.querySelectorAll('.chip')].map(({ textContent }) =>
+    textContent.replace(/\s+/g, ' ').trim(),
+  );
+  return { ...drawing, chips };
+}
+
+it('each rule of the screen says what it set aside', async () => {
+  const { chips } = await open(
+    'screen',
+    [
+      {
+        kind: 'screen',
+        rules: [
+          { field: 'title', words: ['driver', 'intern', 'assistant', 'temp', 'cleaner'], fate: 'aside' },
+          { field: 'company', words: ['dairy'], fate: 'keep' },
+        ],
+        briefTitles: ['Owner', 'Head of Quality'],
+        suppression: true,
+        atMostPerCompany: 3,
+      },
+    ],
+    {
+      'title-not-in-brief': 300,
+      'rule-0': 120,
+      'rule-1': 0,
+      suppressed: 4,
+      'company-full': 88,
+      'by-hand': 2,
+      'title-group': 9,
+    },
+  );
+  expect(chips).toEqual([
+    'Title is one of the brief’s 2 −300',
+    'Title says driver, intern, assistant and 2 more −120',
+    'Company says dairy',
+    'Suppression list −4',
+    'At most 3 a company −88',
+    'By hand −2',
+    'Titles −9',
+  ]);
+});
+
+it('matching says its lines, and how often it expects to be wrong', async () => {
+  const { chips, text } = await open('match');
+  expect(chips).toEqual([
+    'Merged from 0.90 −640',
+    'Judged from 0.30',
+    'About 4 in 1,000 merges are expected to be wrong',
+  ]);
+  expect(text()).toContain('Judge 22 pairs');
+});
+
+it('tidying, appending and verifying say how they are set up', async () => {
+  expect((await open('tidy')).chips).toEqual(['Phones without a country are GB']);
+  TestBed.resetTestingModule();
+  const finders: StepOptions = { kind: 'append', on: true, candidates: 5, finders: ['lantern', 'beacon'] };
+  expect((await open('append', [finders])).chips).toEqual([
+    '5 addresses tried from patterns',
+    'then lantern',
+    'then beacon',
+  ]);
+  TestBed.resetTestingModule();
+  expect((await open('verify')).chips).toEqual(['valid 425', 'risky 86', 'invalid 19', 'unknown 6']);
+});
+
+it('opens what changes them, with the job and the step', async () => {
+  const { button, fixture } = await open('screen');
+  const opened = jest.spyOn(fixture.debugElement.injector.get(MatDialog), 'open').mockReturnValue({} as never);
+  button(/Edit rules/).click();
+  button(/Titles/).click();
+  await import('./step-dialog');
+  await import('./titles-dialog');
+  await new Promise((resolve) => setTimeout(resolve));
+  expect(opened.mock.calls.map(([, config]) => config?.data)).toEqual([expect.objectContaining({ step: 'screen' }), 2]);
+});

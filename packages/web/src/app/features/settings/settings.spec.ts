@@ -1,0 +1,100 @@
+import { settings as settingsSchema, type Settings } from '@sieve/contract';
+import { drawn, webHarness } from '../../testing/web-harness';
+import { SettingsScreen } from './settings';
+
+const lantern = {
+  id: 'lantern',
+  name: 'Lantern',
+  url: 'http://127.0.0.1:4271',
+  key: 'k',
+  priceCents: 15,
+  perSecond: 20,
+  simulated: true,
+};
+const known = settingsSchema.parse({
+  finders: [lantern],
+  directory: { name: 'Waymark', url: 'http://127.0.0.1:4274', key: 'd', perSecond: 40, simulated: true },
+  pace: { rowsADay: 2500, rowsARun: 0, fromMinute: 510, toMinute: 1440, workingDays: true },
+});
+
+async function open(settings: Settings = known) {
+  const { http } = webHarness();
+  const screen = await drawn(SettingsScreen);
+  http.expectOne('/api/settings').flush(settings);
+  http.expectOne('/api/suppressions').flush([{ value: 'tidewell.example', kind: 'domain', at: 0 }]);
+  await screen.stable();
+  const save = () => {
+    screen.element.querySelector('form')!.dispatchEvent(new Event('submit'));
+    const [asked] = http.match({ method: 'PUT', url: '/api/settings' });
+    return asked?.request.body as Settings | undefined;
+  };
+  return { ...screen, http, save };
+}
+
+it('what is saved unchanged is what was there, and passes the server’s own check', async () => {
+  const { save } = await open();
+  const saved = save();
+  expect(saved).toEqual(known);
+  expect(settingsSchema.parse(saved)).toEqual(known);
+});
+
+it('prices are typed in money and kept in cents; hours are typed as times', async () => {
+  const { write, save } = await open();
+  await write('[formcontrolname=price]', '0.07');
+  await write('[formgroupname=pace] [formcontrolname=from]', '07:05');
+  await write('[formgroupname=pace] [formcontrolname=to]', '16:00');
+  expect(save()).toMatchObject({
+    finders: [{ priceCents: 7 }],
+    pace: { fromMinute: 425, toMinute: 960 },
+  });
+});
+
+it('a finder is added and removed; a directory without an address is none', async () => {
+  const { button, stable, write, save } = await open();
+  button('Remove Lantern').click();
+  await stable();
+  await write('[formgroupname=directory] [formcontrolname=url]', '');
+  expect(save()).toMatchObject({ finders: [], directory: null });
+  button(/Finder$/).click();
+  await stable();
+  await write('[formcontrolname=finders] [formcontrolname=name], .finder [formcontrolname=name]', 'Beacon');
+  await write('.finder [formcontrolname=url]', 'https://beacon.example');
+  expect(save()).toMatchObject({ finders: [{ id: 'finder-1', name: 'Beacon', priceCents: 10, simulated: false }] });
+});
+
+it.each([
+  ['[formcontrolname=currency]', 'pounds'],
+  ['.finder [formcontrolname=url]', 'lantern'],
+  ['.finder [formcontrolname=perSecond]', '0'],
+  ['[formgroupname=mail] [formcontrolname=port]', '70000'],
+  ['[formgroupname=pace] [formcontrolname=rowsADay]', '-1'],
+])('%s cannot be %s: nothing is saved, and the page says so', async (field, value) => {
+  const { write, save } = await open();
+  await write(field, value);
+  expect(save()).toBeUndefined();
+  expect(document.body.textContent).toContain('Nothing was saved');
+});
+
+it('suppressing keeps what is neither an address nor a domain in the field', async () => {
+  const { element, button, write, http, stable } = await open();
+  await write('aside textarea', 'maren@tidewell.example\nnobody at all');
+  button('Suppress').click();
+  const asked = http.expectOne({ method: 'POST', url: '/api/suppressions' });
+  expect(asked.request.body).toEqual({ text: 'maren@tidewell.example\nnobody at all' });
+  asked.flush({ added: 1, refused: ['nobody at all'] });
+  http.expectOne({ method: 'GET', url: '/api/suppressions' }).flush([]);
+  await stable();
+  expect(element.querySelector<HTMLTextAreaElement>('aside textarea')!.value).toBe('nobody at all');
+  button('Suppress').click();
+  http.expectOne({ method: 'POST', url: '/api/suppressions' });
+});
+
+it('an entry is removed from the suppression list, and the way back is offered', async () => {
+  const { button, http, text, stable } = await open();
+  button('Remove tidewell.example').click();
+  http.expectOne((request) => request.method === 'DELETE').flush({});
+  http.expectOne('/api/suppressions').flush([]);
+  await stable();
+  expect(text()).toContain('0 entries');
+  expect(document.body.textContent).toContain('tidewell.example may be contacted again');
+});

@@ -1,0 +1,24 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+
+/** In the place of the grid, which needs a layout; Playwright drives the real one. */
+@Component({ selector: 'cs-rows-grid', template: '', changeDetection: ChangeDetectionStrategy.OnPush })
+export class RowsGrid {
+  readonly jobId = input<number>();
+  readonly step = input<string>();
+  readonly fate = input<string>();
+  readonly query = input('');
+  readonly version = input(0);
+  readonly current = input<number | null>(null);
+  readonly going = input<ReadonlySet<number>>(new Set());
+  readonly chosen = output<object>();
+  readonly marked = output<object[]>();
+  readonly failed = output<unknown>();
+  readonly moves: number[] = [];
+
+  move(by: number) {
+    this.moves.push(by);
+  }
+  clearMarks() {
+    this.marked.emit([]);
+  }
+}
