@@ -1,0 +1,135 @@
+import type { AskEstimate, DecisionRow, Job, SourceRow, SuppressionRow, TitleGroup } from '@sieve/contract';
+import { harness } from '../testing/harness';
+
+jest.setTimeout(60_000);
+
+let server: Awaited<ReturnType<typeof harness>>;
+let job: number;
+beforeAll(async () => {
+  server = await harness();
+  job = (await server.call<Job>('POST', '/api/jobs', { name: ' Cheese ', budgetCents: 500 })).body.id;
+  await server.bring(
+    job,
+    'list.csv',
+    [
+      'Name,Title,Email,Website',
+      'Maren Oakhill,Quality Manager,maren.oakhill@tidewell.example,',
+      'Idris Venn,quality manager,,tidewell.example',
+      'Aoife Corrie,Driver,aoife@arranmor.example,',
+      ',,,',
+      'Piers Farrow,Owner,"broken',
+    ].join('\n'),
+  );
+});
+afterAll(() => server.close());
+const code = async (...given: Parameters<typeof server.call>) =>
+  (await server.call<{ code: string }>(...given)).body.code;
+const get = async <T>(path: string) => (await server.call<T>('GET', path)).body;
+
+test('a job has a name without blanks around it; what is left out of a change stays', async () => {
+  expect((await get<Job>(`/api/jobs/${job}`)).name).toBe('Cheese');
+  const changed = await server.call<Job>('PATCH', `/api/jobs/${job}`, { note: 'Larkfell' });
+  expect(changed.body).toMatchObject({ name: 'Cheese', note: 'Larkfell', budgetCents: 500 });
+  expect(await code('PATCH', `/api/jobs/${job}`, { budgetCents: -1 })).toBe('bad-request');
+  expect(await code('PATCH', '/api/jobs/999', { note: 'x' })).toBe('not-found');
+});
+
+test('a source says how many rows came and which did not', async () => {
+  const [source] = await get<SourceRow[]>(`/api/jobs/${job}/sources`);
+  expect(source).toMatchObject({ name: 'list.csv', rows: 3, out: false });
+  expect(source!.unread).toBeGreaterThan(0);
+  const issues = await get<{ line: number; code: string }[]>(`/api/jobs/${job}/sources/${source!.id}/issues`);
+  expect(issues.map(({ line }) => line)).toContain(6);
+  expect(await get(`/api/jobs/999/sources/${source!.id}/issues`)).toEqual([]);
+});
+
+test('titles are grouped whatever their capitals; a group that goes, goes whole', async () => {
+  const titles = () => get<TitleGroup[]>(`/api/jobs/${job}/titles`);
+  expect((await titles()).map(({ count, fate }) => [count, fate])).toEqual([
+    [2, ''],
+    [1, ''],
+  ]);
+  const body = { kind: 'group', title: 'QUALITY MANAGER', fate: 'aside' };
+  await server.call('POST', `/api/jobs/${job}/decisions`, { body });
+  await server.idle();
+  expect((await titles())[0]).toMatchObject({ count: 2, aside: 2, fate: 'aside' });
+  await server.call('POST', `/api/jobs/${job}/undo`, {});
+  await server.idle();
+  expect((await titles())[0]).toMatchObject({ aside: 0, fate: '' });
+});
+
+test('decisions are listed newest first and are taken back in any order', async () => {
+  const decide = async (recordId: number) =>
+    (
+      await server.call<{ id: number }>('POST', `/api/jobs/${job}/decisions`, {
+        body: { kind: 'set-aside', recordIds: [recordId] },
+      })
+    ).body.id;
+  const first = await decide(1);
+  const second = await decide(2);
+  await server.call('POST', `/api/jobs/${job}/decisions/${first}`, { undone: true });
+  await server.idle();
+  const rows = await get<DecisionRow[]>(`/api/jobs/${job}/decisions`);
+  expect(rows.slice(0, 2).map(({ id, undone }) => [id, undone])).toEqual([
+    [second, false],
+    [first, true],
+  ]);
+  const summary = async () => (await get<Job>(`/api/jobs/${job}`)).summary!.steps.screen.aside;
+  expect(await summary()).toBe(1);
+  await server.call('POST', `/api/jobs/${job}/decisions/${second}`, { undone: true });
+  await server.idle();
+  expect(await summary()).toBe(0);
+  expect(await code('POST', `/api/jobs/${job}/decisions/9999`, { undone: true })).toBe('not-found');
+});
+
+test('what is no decision is refused', async () => {
+  for (const body of [
+    { kind: 'set-aside', recordIds: [] },
+    { kind: 'set-aside', recordIds: ['1'] },
+    { kind: 'edit', recordIds: [1], field: 'shoe', value: '9' },
+    { kind: 'delete', recordIds: [1] },
+  ])
+    expect(await code('POST', `/api/jobs/${job}/decisions`, { body })).toBe('bad-request');
+});
+
+test('the estimate says what the budget leaves; verifying what does not wait is refused', async () => {
+  const estimate = await get<AskEstimate>(`/api/jobs/${job}/estimate`);
+  expect(estimate).toMatchObject({ leftCents: 500, priceCents: 0, finders: [], cost: { mostCents: 0 } });
+  expect(estimate.contacts).toBe((await get<Job>(`/api/jobs/${job}`)).summary!.steps.append.waits);
+  const empty = (await server.call<Job>('POST', '/api/jobs', { name: 'Empty' })).body.id;
+  expect(await code('POST', `/api/jobs/${empty}/runs`, { kind: 'verify' })).toBe('nothing-to-ask');
+  expect(await code('POST', `/api/jobs/${empty}/runs`, { kind: 'sift' })).toBe('bad-request');
+  expect(await code('POST', `/api/jobs/${empty}/undo`, {})).toBe('nothing-to-undo');
+});
+
+test('addresses and domains are suppressed in all jobs, and what is neither is given back', async () => {
+  const text = 'Maren.Oakhill@Tidewell.example; @arranmor.example\nnobody';
+  const { body } = await server.call('POST', '/api/suppressions', { text });
+  expect(body).toEqual({ added: 2, refused: ['nobody'] });
+  await server.idle();
+  const aside = async () => (await get<Job>(`/api/jobs/${job}`)).summary!.rules['suppressed'] ?? 0;
+  expect(await aside()).toBe(2);
+  const rows = await get<SuppressionRow[]>('/api/suppressions');
+  expect(rows.map(({ value, kind }) => [value, kind]).sort()).toEqual([
+    ['arranmor.example', 'domain'],
+    ['maren.oakhill@tidewell.example', 'email'],
+  ]);
+  await server.app.inject({
+    method: 'DELETE',
+    url: '/api/suppressions?value=arranmor.example',
+    headers: { host: '127.0.0.1' },
+  });
+  await server.idle();
+  expect(await aside()).toBe(1);
+});
+
+test('what was spent is told by day', async () => {
+  const day = 86_400_000;
+  const add = server.db.$client.prepare(
+    'INSERT INTO charges (job_id, who, question, cents, reason, at) VALUES (?, ?, ?, ?, ?, ?)',
+  );
+  for (const [i, at] of [Date.now(), Date.now(), Date.now() - 40 * day].entries())
+    add.run(job, 'lantern', `q${i}`, 15, 'test', at);
+  expect(await get('/api/spend')).toEqual([{ day: new Date().toISOString().slice(0, 10), cents: 30, bought: 2 }]);
+  expect((await get<Job>(`/api/jobs/${job}`)).spentCents).toBe(45);
+});
