@@ -53,4 +53,79 @@ describe('export', () => {
     await stable();
     expect(text()).toContain('Export 7');
   });
+
+  const open = async () => {
+    const { http } = webHarness();
+    const screen = await drawn(Export, { id: 1 });
+    http.expectOne('/api/jobs/1/exports').flush([
+      { id: 4, at: 0, state: 'done', rows: 90, files: [{ name: 'a.csv', rows: 90 }] },
+      {
+        id: 5,
+        at: 0,
+        state: 'done',
+        rows: 190,
+        files: [
+          { name: 'a.csv', rows: 100 },
+          { name: 'b.csv', rows: 90 },
+        ],
+      },
+      { id: 6, at: 0, state: 'writing', rows: 0, files: [] },
+    ]);
+    const layout = async () => {
+      await screen.stable();
+      await waited();
+      const asked = http.expectOne('/api/jobs/1/exports/preview');
+      asked.flush(preview(40));
+      await screen.stable();
+      return asked.request.body as { verdicts: string[]; columns: { field: string; heading: string }[] };
+    };
+    await layout();
+    const headings = () =>
+      [...screen.element.querySelectorAll<HTMLInputElement>('.head input')].map(({ value }) => value);
+    return { ...screen, http, layout, headings };
+  };
+
+  it('columns are renamed, moved with Alt and the arrow keys, and left out; a blank name is none', async () => {
+    const { element, layout, headings, button } = await open();
+    const heads = () => element.querySelectorAll<HTMLInputElement>('.head input');
+    heads()[0]!.value = ' Given name ';
+    heads()[0]!.dispatchEvent(new Event('change'));
+    expect((await layout()).columns[0]).toEqual({ field: 'firstName', heading: 'Given name' });
+    heads()[1]!.value = ' ';
+    heads()[1]!.dispatchEvent(new Event('change'));
+    heads()[0]!.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', altKey: true }));
+    expect((await layout()).columns.slice(0, 2).map(({ field }) => field)).toEqual(['lastName', 'firstName']);
+    button('Leave out Job title').click();
+    await layout();
+    expect(headings()).not.toContain('Job title');
+  });
+
+  it('one kind of verdict always goes, and the choice is remembered', async () => {
+    const { element, layout } = await open();
+    const choose = (kind: string) =>
+      [...element.querySelectorAll('label')]
+        .find(({ textContent }) => textContent.trim().startsWith(kind))!
+        .querySelector('input')!
+        .click();
+    choose('risky');
+    expect((await layout()).verdicts).toEqual(['valid', 'risky']);
+    choose('valid');
+    expect((await layout()).verdicts).toEqual(['risky']);
+    choose('risky');
+    expect(document.body.textContent).toContain('At least one kind has to go.');
+    expect(JSON.parse(localStorage.getItem('export-layout')!)).toMatchObject({ verdicts: ['risky'] });
+  });
+
+  it('earlier exports are fetched as the file or as one archive, each with its manifest', async () => {
+    const { element } = await open();
+    const links = [...element.querySelectorAll<HTMLAnchorElement>('.earlier a')].map((link) =>
+      link.getAttribute('href'),
+    );
+    expect(links).toEqual([
+      '/api/exports/4/files/a.csv',
+      '/api/exports/4/files/manifest.json',
+      '/api/exports/5/zip',
+      '/api/exports/5/files/manifest.json',
+    ]);
+  });
 });

@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
 import type { DirectoryRow } from '@sieve/contract';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { FoundRows } from './found-rows';
@@ -15,6 +16,19 @@ const row = (id: number, held: boolean): DirectoryRow & { held: boolean } => ({
   held,
 });
 const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+
+async function withPage(page: object, about: 'people' | 'companies' = 'people') {
+  const { http } = webHarness([SearchStore]);
+  const store = TestBed.inject(SearchStore);
+  const rows = await drawn(FoundRows);
+  store.clear(about);
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  http.expectOne('/api/directory/count').flush({ count: 60, cap: 2500 });
+  await rows.stable();
+  http.expectOne('/api/directory/page').flush(page);
+  await rows.stable();
+  return { ...rows, http };
+}
 
 describe('rows of a search', () => {
   it('are marked with the keyboard, by page, or only what is new', async () => {
@@ -43,5 +57,42 @@ describe('rows of a search', () => {
     element.querySelectorAll<HTMLInputElement>('tr.row input')[0]!.click();
     await stable();
     expect(text()).toContain('1 marked');
+  });
+
+  it('pages on and back, and what was marked stays with its page', async () => {
+    const { stable, button, http } = await withPage({ total: 60, pages: 3, rows: [row(1, false)] });
+    expect(button('Before').disabled).toBe(true);
+    button('Next').click();
+    const asked = http.expectOne('/api/directory/page');
+    expect((asked.request.body as { page: number }).page).toBe(2);
+    asked.flush({ total: 60, pages: 3, rows: [row(30, false)] });
+    await stable();
+    expect(button('Before').disabled).toBe(false);
+  });
+
+  it('leads from companies to the people in them: the marked ones, or all of the page', async () => {
+    const { button, element, stable } = await withPage(
+      { total: 2, pages: 1, rows: [row(1, false), row(2, false)] },
+      'companies',
+    );
+    const went = jest.spyOn(TestBed.inject(Router), 'navigate').mockResolvedValue(true);
+    const query = () => (went.mock.calls.at(-1)![1]!.queryParams as { q: string }).q;
+    button('People in them').click();
+    expect(query()).toBe('people where company: "Firm 1" or "Firm 2"');
+    element.querySelectorAll<HTMLInputElement>('tr.row input')[1]!.click();
+    await stable();
+    button('People in them').click();
+    expect(query()).toBe('people where company: "Firm 2"');
+  });
+
+  it('more like nothing is not asked for', async () => {
+    const { button, http } = await withPage({ total: 1, pages: 1, rows: [row(1, false)] });
+    button('More like the marked').click();
+    http.expectNone('/api/directory/like');
+    expect(document.body.textContent).toContain('Mark one or several good rows first');
+  });
+
+  it('a search without results says what could be taken away', async () => {
+    expect((await withPage({ total: 0, pages: 0, rows: [] })).text()).toContain('Nothing matches');
   });
 });
