@@ -20,8 +20,8 @@ test.afterEach(() => expect(problems).toEqual([]));
 const count = async (page: Page, tab: string) =>
   Number((await page.getByRole('tab', { name: tab }).locator('.num').textContent())!.replace(/\D/g, ''));
 /** Does what starts work on the server, and returns once the work is done and shown. */
-const settled = async (page: Page, act: () => Promise<unknown>) => {
-  await sent(page, act);
+const settled = async (page: Page, ending: string, act: () => Promise<unknown>) => {
+  await sent(page, ending, act);
   await world.idle();
   await expect(page.getByText('sifting…')).toHaveCount(0);
 };
@@ -40,7 +40,7 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('button', { name: /rows with a remark/ }).click();
   await expect(page.getByRole('row', { name: /181 a quotation mark is never closed stays out/ })).toBeVisible();
   await page.getByRole('button', { name: 'Bring in 1,121 rows' }).click();
-  await settled(page, () => page.getByRole('button', { name: 'Bring in 640 rows' }).click());
+  await settled(page, '/sources', () => page.getByRole('button', { name: 'Bring in 640 rows' }).click());
   await expect(page).toHaveURL(/\/jobs\/\d+$/);
   await expect(page.locator('cs-sieve-pane')).toContainText('1,761');
   const job = Number(/jobs\/(\d+)/.exec(page.url())![1]);
@@ -49,7 +49,7 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('button', { name: 'Edit rules' }).click();
   await page.getByRole('button', { name: 'Rule', exact: true }).click();
   await page.getByLabel('Words, with commas between').fill('assistant, intern, driver, administrator');
-  await settled(page, () => page.getByRole('button', { name: 'Use' }).click());
+  await settled(page, '/steps', () => page.getByRole('button', { name: 'Use' }).click());
   await expect.poll(() => count(page, 'Set aside')).toBeGreaterThan(100);
   const passing = await count(page, 'Pass');
   await page.locator('.ag-row').first().getByRole('gridcell').nth(1).click();
@@ -78,15 +78,15 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('combobox', { name: /Finders/ }).press('Enter');
   await page.getByRole('option', { name: 'Lantern' }).click();
   await page.keyboard.press('Escape');
-  await settled(page, () => page.getByRole('button', { name: 'Use' }).click());
+  await settled(page, '/steps', () => page.getByRole('button', { name: 'Use' }).click());
   await expect(page.getByText(/at most £1.50 of the £1.50 left/)).toBeVisible();
-  await settled(page, () => page.getByRole('button', { name: /^Look up/ }).click());
+  await settled(page, '/runs', () => page.getByRole('button', { name: /^Look up/ }).click());
   await page
     .getByRole('button', { name: /^Verify/ })
     .first()
     .click();
   const verify = page.locator('cs-ask-bar').getByRole('button', { name: /^Verify/ });
-  await settled(page, () => verify.click());
+  await settled(page, '/runs', () => verify.click());
   const done = await world.call<{ spentCents: number; summary: { verdicts: Record<string, number> } }>(
     'GET',
     `/api/jobs/${job}`,

@@ -59,7 +59,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await page.getByRole('button', { name: 'Draw a sample' }).click();
   await expect(page.locator('cs-sample-pane li')).toHaveCount(20, { timeout: 20_000 });
   await page.getByRole('button', { name: 'quality manager', exact: true }).click();
-  await sent(page, () => page.getByRole('menuitem', { name: 'Only as this phrase' }).click());
+  await sent(page, '/directory/count', () => page.getByRole('menuitem', { name: 'Only as this phrase' }).click());
   const after = await counted();
   expect(after).toBeLessThan(before);
   expect(after).toBeGreaterThan(2500);
@@ -113,7 +113,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await page.getByRole('tab', { name: /What came/ }).click();
   await page.getByLabel('Ask again').selectOption({ label: 'every' });
   await expect(page.getByText(/Asked again \w+ \d+ \w+/)).toBeVisible();
-  await sent(page, () => page.getByRole('button', { name: 'Ask now' }).click());
+  await sent(page, '/ask-now', () => page.getByRole('button', { name: 'Ask now' }).click());
   await world.idle();
   const again = (await view()).pulls.filter((pull) => pull.standing);
   const joined = again.reduce((sum, pull) => sum + pull.fresh, 0);
@@ -147,7 +147,7 @@ test('rows are picked with the keyboard onto a list, and the list goes to a job'
   await page.goto(`${world.url}/search`);
   await page.getByRole('link', { name: 'Good ones' }).click();
   await page.getByLabel('Job').selectOption({ label: 'Picked' });
-  await sent(page, () => page.getByRole('button', { name: 'Add to the job' }).click());
+  await sent(page, '/to-job', () => page.getByRole('button', { name: 'Add to the job' }).click());
   await world.idle();
   expect(await records(job)).toBe(1);
 });

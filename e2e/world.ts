@@ -112,10 +112,12 @@ export async function startWorld(port: number) {
   };
 }
 
-/** Does what changes something on the server, and returns once the server has taken it. */
-export const sent = (page: Page, act: () => Promise<unknown>) =>
+/** Does what sends something to an address that ends like this, and returns once the server has answered. */
+export const sent = (page: Page, ending: string, act: () => Promise<unknown>) =>
   Promise.all([
-    page.waitForResponse((response) => response.request().method() !== 'GET' && response.url().includes('/api/')),
+    page.waitForResponse(
+      (response) => response.request().method() !== 'GET' && new URL(response.url()).pathname.endsWith(ending),
+    ),
     act(),
   ]);
 
