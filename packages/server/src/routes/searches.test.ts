@@ -32,6 +32,23 @@ test('a search is saved, renamed, filed, and loses its split with other conditio
   ]);
 });
 
+test('how a search stands and how many of a company it takes are checked before they are kept', async () => {
+  const make = async (name: string) =>
+    (await server.call<SearchView>('POST', '/api/searches', { name, search: people })).body.id;
+  const [a, b] = [await make('First'), await make('Second')];
+  const patch = (id: number, body: object) =>
+    server.call<SearchView & { code?: string }>('PATCH', `/api/searches/${id}`, body);
+  expect((await patch(b, { standing: { kind: 'after', searchId: a } })).body).toMatchObject({
+    standing: { kind: 'after', searchId: a },
+    nextAt: null,
+  });
+  expect((await patch(a, { standing: { kind: 'after', searchId: b } })).body.code).toBe('standing-circle');
+  expect((await patch(a, { standing: { kind: 'once', at: 5 } })).body).toMatchObject({ nextAt: 5 });
+  expect((await patch(a, { standing: { kind: 'days', everyDays: 0, left: null } })).body.code).toBe('bad-request');
+  expect((await patch(a, { perCompany: 3 })).body.perCompany).toBe(3);
+  expect((await patch(a, { perCompany: -1 })).body.code).toBe('bad-request');
+});
+
 test('without a directory, and with conditions that cannot be, nothing is asked and the words say why', async () => {
   const code = async (path: string, body: object) =>
     (await server.call<{ code: string }>('POST', path, body)).body.code;
