@@ -151,6 +151,15 @@ test('a search that has outgrown what the directory shows is split anew before i
   expect(searchRow(db, id)!.split).toMatchObject({ count: 3600, outOfReach: 0, byHand: false });
 });
 
+test('one that cannot be asked keeps no other from its turn', async () => {
+  const gone = await standing({ kind: 'once', at: clock });
+  const id = await standing({ kind: 'once', at: clock });
+  db.$client.prepare(`UPDATE batches SET search = '{}' WHERE search_id = ?`).run(gone);
+  await expect(startDueSearches(parts)).rejects.toThrow();
+  expect(pullsOf(id)).toHaveLength(1);
+  expect(searchRow(db, id)!.standing).toBeNull();
+});
+
 test('while the directory is down a due search stays due', async () => {
   const id = await standing({ kind: 'once', at: clock });
   down = true;

@@ -57,8 +57,8 @@ export async function askAgain(parts: Parts, id: number): Promise<number[]> {
 let asking = false;
 
 /**
- * Asks the standing searches that are due; what was due several times while the server was off is asked once. While the
- * directory cannot be asked they stay due.
+ * Asks the standing searches that are due; what was due several times while the server was off is asked once. One that
+ * cannot be asked stays due and keeps no other from its turn; it is thrown at the end why.
  */
 export async function startDueSearches(parts: Parts): Promise<number> {
   if (asking) return 0;
@@ -66,14 +66,21 @@ export async function startDueSearches(parts: Parts): Promise<number> {
   try {
     const { db, now } = parts;
     const due = db.select().from(searches).all().filter(isDue(db, now()));
+    let failed: Error | undefined;
     for (const { id, standing } of due) {
-      await askAgain(parts, id);
+      try {
+        await askAgain(parts, id);
+      } catch (error) {
+        failed ??= error as Error;
+        continue;
+      }
       const then = again(standing!);
       db.update(searches)
         .set({ standing: then, standingSince: now(), nextAt: nextOf(then, now()) })
         .where(eq(searches.id, id))
         .run();
     }
+    if (failed) throw failed;
     return due.length;
   } finally {
     asking = false;
