@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
+import type { Subject } from '@sieve/core';
 import type { DirectoryRow } from '@sieve/contract';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { FoundRows } from './found-rows';
@@ -17,7 +18,7 @@ const row = (id: number, held: boolean): DirectoryRow & { held: boolean } => ({
 });
 const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
 
-async function withPage(page: object, about: 'people' | 'companies' = 'people') {
+async function withPage(page: object, about: Subject = 'people') {
   const { http } = webHarness([SearchStore]);
   const store = TestBed.inject(SearchStore);
   const rows = await drawn(FoundRows);
@@ -83,6 +84,16 @@ describe('rows of a search', () => {
     await stable();
     button('People in them').click();
     expect(query()).toBe('people where company: "Firm 2"');
+  });
+
+  it('leads from postings to their companies, each once', async () => {
+    const { button } = await withPage(
+      { total: 2, pages: 1, rows: [row(1, false), { ...row(2, false), company: 'FIRM 1' }] },
+      'postings',
+    );
+    const went = jest.spyOn(TestBed.inject(Router), 'navigate').mockResolvedValue(true);
+    button('Their companies').click();
+    expect(went.mock.calls[0]![1]!.queryParams).toEqual({ q: 'companies where company: "FIRM 1"' });
   });
 
   it('more like nothing is not asked for', async () => {

@@ -70,11 +70,11 @@ export class FoundRows {
       .subscribe(() => this.show(page));
   }
 
-  /** From companies or postings to the people in them. */
-  protected peopleIn() {
+  /** From companies or postings to the people in them, or to the companies themselves. */
+  protected goTo(about: 'people' | 'companies') {
     const rows = this.marked().size > 0 ? this.markedRows() : (this.store.page()?.rows ?? []);
     const [condition] = companyConditions(rows.map(({ company }) => company));
-    if (condition) this.open({ about: 'people', conditions: [condition] });
+    if (condition) this.open({ about, conditions: [condition] });
   }
 
   protected async more() {
