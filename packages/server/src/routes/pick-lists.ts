@@ -1,3 +1,4 @@
+import { csvLine, harmless } from '@sieve/core';
 import { newPickList, picksBody, type DirectoryRow, type PickList } from '@sieve/contract';
 import { desc, eq } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -8,7 +9,7 @@ import { heldRows } from '../db/queries/searches';
 import { addSource } from '../db/queries/sources';
 import { pickLists, picks } from '../db/schema';
 import { AppError } from '../errors';
-import { directoryCells, directorySource } from '../searching/directory-source';
+import { directoryCells, DIRECTORY_COLUMNS, directorySource } from '../searching/directory-source';
 import { patience } from '../searching/patience';
 
 const byId = z.object({ id: z.coerce.number().int().positive() });
@@ -39,14 +40,22 @@ export const pickListRoutes =
         .get();
       return pickList(id);
     });
-    app.get('/api/pick-lists/:id/picks', { schema: { params: byId } }, ({ params }): DirectoryRow[] =>
+    const rowsOf = (id: number): DirectoryRow[] =>
       db
         .select({ row: picks.row })
         .from(picks)
-        .where(eq(picks.listId, pickList(params.id).id))
+        .where(eq(picks.listId, pickList(id).id))
         .all()
-        .map(({ row }) => row),
-    );
+        .map(({ row }) => row);
+    app.get('/api/pick-lists/:id/picks', { schema: { params: byId } }, ({ params }) => rowsOf(params.id));
+    /** The list as a file, CSV as an export writes it. */
+    app.get('/api/pick-lists/:id/file', { schema: { params: byId } }, ({ params }, reply) => {
+      const lines = [DIRECTORY_COLUMNS.map(({ name }) => name), ...rowsOf(params.id).map((row) => directoryCells(row))];
+      return reply
+        .type('text/csv; charset=utf-8')
+        .header('content-disposition', `attachment; filename="pick-list-${params.id}.csv"`)
+        .send(`\uFEFF${lines.map((cells) => `${csvLine(cells.map(harmless))}\r\n`).join('')}`);
+    });
     app.post('/api/pick-lists/:id/picks', { schema: { params: byId, body: picksBody } }, async ({ params, body }) => {
       const list = pickList(params.id);
       if (list.about !== body.search.about)
@@ -87,12 +96,12 @@ export const pickListRoutes =
       ({ params, body }) => {
         const list = pickList(params.id);
         if (!jobById(db, body.jobId)) throw new AppError('not-found', { what: 'job' });
-        const rows = db.select().from(picks).where(eq(picks.listId, list.id)).all();
+        const rows = rowsOf(list.id);
         if (rows.length === 0) throw new AppError('no-rows', { name: list.name });
         db.transaction((tx) => {
           const sourceId = addSource(tx, directorySource(body.jobId, list.name, rows.length), now());
           const add = db.$client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
-          rows.forEach(({ row }, i) => add.run(sourceId, i + 1, JSON.stringify(directoryCells(row))));
+          rows.forEach((row, i) => add.run(sourceId, i + 1, JSON.stringify(directoryCells(row))));
         });
         queue.enqueue(body.jobId, 'sift');
         events.emit({ type: 'job', jobId: body.jobId });

@@ -1,4 +1,5 @@
 import type { PickList, SearchView } from '@sieve/contract';
+import Papa from 'papaparse';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -70,7 +71,7 @@ test('pick lists hold rows of one kind and go to a job as a source that can be t
     JSON.stringify({
       id: `people-${id}`,
       name: `Maren Oakhill ${'★'.repeat(id)}`,
-      title: 'Owner',
+      title: '=1+1',
       company: 'Brackenfold',
       place: '',
       link: `https://www.directory.example/p/${id}/`,
@@ -78,6 +79,13 @@ test('pick lists hold rows of one kind and go to a job as a source that can be t
     });
   const add = server.db.$client.prepare('INSERT INTO picks (list_id, row_id, row, at) VALUES (?, ?, ?, 1)');
   for (const id of [1, 2]) add.run(list.id, `people-${id}`, row(id));
+  const file = await server.app.inject({ url: `/api/pick-lists/${list.id}/file`, headers: { host: '127.0.0.1' } });
+  expect(file.headers['content-disposition']).toContain(`pick-list-${list.id}.csv`);
+  const [header, first] = Papa.parse<string[]>(file.body.slice(1).trim()).data;
+  expect([header!.slice(0, 3), first!.slice(0, 3)]).toEqual([
+    ['Name', 'Title', 'Company'],
+    ['Maren Oakhill ★', "'=1+1", 'Brackenfold'],
+  ]);
   await server.call('POST', `/api/pick-lists/${list.id}/to-job`, { jobId: job.id });
   await server.idle();
   const records = async () =>

@@ -1,7 +1,7 @@
 import type { Column } from '@sieve/core';
 import type { DirectoryRow } from '@sieve/contract';
 
-const COLUMNS: Column[] = [
+export const DIRECTORY_COLUMNS: Column[] = [
   { name: 'Name', target: 'fullName' },
   { name: 'Title', target: 'title' },
   { name: 'Company', target: 'company' },
@@ -43,7 +43,7 @@ export const directorySource = (jobId: number, name: string, rowsRead = 0, kept:
   jobId,
   name,
   format: { kind: 'directory' as const, encoding: '', delimiter: '', sheet: '', headerRow: -1 },
-  columns: [...COLUMNS, ...Object.keys(kept).map((own): Column => ({ name: own, target: 'own' }))],
+  columns: [...DIRECTORY_COLUMNS, ...Object.keys(kept).map((own): Column => ({ name: own, target: 'own' }))],
   file: '',
   rowsRead,
   complete: true,

@@ -4,6 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { work } from '../../state/work';
+import { byFolder } from '../../ui/by-folder';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
@@ -33,7 +34,7 @@ import { MoneyPipe } from '../../ui/money';
           </tr>
         </thead>
         <tbody>
-          @for (job of folder.jobs; track job.id) {
+          @for (job of folder.items; track job.id) {
             <tr>
               <td>
                 <a [routerLink]="['/jobs', job.id]">{{ job.name }}</a>
@@ -80,10 +81,7 @@ export class Jobs {
   private readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
   /** Set by the address: opens the dialog at once. */
   readonly new = input<string>();
-  protected readonly folders = computed(() => {
-    const names = [...new Set(this.jobs().map(({ folder }) => folder))].sort();
-    return names.map((name) => ({ name, jobs: this.jobs().filter(({ folder }) => folder === name) }));
-  });
+  protected readonly folders = computed(() => byFolder(this.jobs()));
 
   constructor() {
     effect(() => {

@@ -25,7 +25,7 @@ async function open(rows: DirectoryRow[], about = 'companies') {
 it('leads to the people in its companies, 500 names at a time, each company once', async () => {
   const rows = [...Array.from({ length: 1101 }, (_, i) => row(i)), row(2000, 'FIRM 7')];
   const { element } = await open(rows);
-  const links = [...element.querySelectorAll<HTMLAnchorElement>('header a[mat-stroked-button]')];
+  const links = [...element.querySelectorAll<HTMLAnchorElement>('header a[mat-stroked-button]:not([download])')];
   expect(links.map(({ textContent }) => textContent.trim())).toEqual([
     'People in 1–500',
     'People in 501–1000',
@@ -39,8 +39,9 @@ it('leads to the people in its companies, 500 names at a time, each company once
 });
 
 it('a short list has one way on, people have none', async () => {
-  const short = await open([row(1), row(2)]);
-  expect(short.text()).toContain('People in them');
+  const { text, element } = await open([row(1), row(2)]);
+  expect(text()).toContain('People in them');
+  expect(element.querySelector('a[download]')!.getAttribute('href')).toBe('/api/pick-lists/7/file');
 });
 
 it('a row is taken off; an empty list says how rows come onto it', async () => {
@@ -52,4 +53,5 @@ it('a row is taken off; an empty list says how rows come onto it', async () => {
   await stable();
   expect(text()).toContain('Mark rows of a search with Space');
   expect(text()).not.toContain('People in');
+  expect(text()).not.toContain('Export');
 });

@@ -37,6 +37,9 @@ import { Notices } from '../../ui/notices';
       @for (part of companies(); track $index) {
         <a mat-stroked-button routerLink="/search/new" [queryParams]="{ q: part.q }">{{ part.words }}</a>
       }
+      @if (rows()?.length) {
+        <a mat-stroked-button [href]="'/api/pick-lists/' + id() + '/file'" download><cs-icon name="export" /> Export</a>
+      }
       <select #job class="field" aria-label="Job" [disabled]="!rows()?.length">
         @for (one of jobs(); track one.id) {
           <option [value]="one.id">{{ one.name }}</option>

@@ -1,11 +1,16 @@
 import { drawn, inDialog, webHarness } from '../../testing/web-harness';
 import { PickDialog } from './pick-dialog';
 
-const body = { search: { about: 'people' as const, conditions: [] }, page: 2, ids: ['people-7'] };
+const body = {
+  search: { about: 'people' as const, conditions: [] },
+  page: 2,
+  ids: ['people-7'] as string[] | null,
+  most: 0,
+};
 
-async function open() {
+async function open(given = body) {
   const closed = jest.fn();
-  const { http } = webHarness(inDialog({ about: 'people', body }, closed));
+  const { http } = webHarness(inDialog({ about: 'people', body: given }, closed));
   const dialog = await drawn(PickDialog);
   http.expectOne('/api/pick-lists').flush([
     { id: 1, name: 'Good ones', about: 'people', createdAt: 0, picks: 41 },
@@ -24,6 +29,17 @@ it('offers the lists of this kind, and says what was added', async () => {
   asked.flush({ added: 1, picks: 42 });
   expect(document.body.textContent).toContain('1 picked; Good ones has 42');
   expect(closed).toHaveBeenCalledTimes(1);
+});
+
+it('takes as many of the result as are wanted, and no number that cannot be', async () => {
+  const { write, button, http } = await open({ ...body, ids: null, most: 100 });
+  for (const wrong of ['0', '2501', '1.5', '']) {
+    await write('.most input', wrong);
+    expect(button(/Good ones/).disabled).toBe(true);
+  }
+  await write('.most input', '40');
+  button(/Good ones/).click();
+  expect(http.expectOne('/api/pick-lists/1/picks').request.body).toMatchObject({ ids: null, most: 40 });
 });
 
 it('makes a new list and picks onto it; a list without a name is none', async () => {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { Subject } from '@sieve/core';
@@ -20,14 +20,21 @@ interface PickData {
   template: `
     <h2 mat-dialog-title>Onto which pick list?</h2>
     <mat-dialog-content>
+      @if (data.body.ids === null) {
+        <label class="most"
+          >The first
+          <input #n type="number" min="1" max="2500" [value]="most()" (input)="most.set(n.valueAsNumber)" />
+          of the result</label
+        >
+      }
       @for (list of lists(); track list.id) {
-        <button class="list" type="button" [disabled]="busy()" (click)="pick(list)">
+        <button class="list" type="button" [disabled]="busy() || !fits()" (click)="pick(list)">
           <b>{{ list.name }}</b><span class="num">{{ list.picks | count }}</span>
         </button>
       }
       <form (submit)="create($event, name.value)">
         <input #name aria-label="Name of a new list" placeholder="A new list" maxlength="200" />
-        <button mat-stroked-button type="submit" [disabled]="busy()">Pick</button>
+        <button mat-stroked-button type="submit" [disabled]="busy() || !fits()">Pick</button>
       </form>
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-button mat-dialog-close>Close</button></mat-dialog-actions>
@@ -45,6 +52,16 @@ interface PickData {
     }
     .list:hover {
       background: var(--saffron-wash);
+    }
+    .most {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      padding-bottom: 10px;
+    }
+    .most input {
+      flex: none;
+      width: 84px;
     }
     form {
       display: flex;
@@ -67,9 +84,14 @@ export class PickDialog {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialogRef<PickDialog>);
-  private readonly data = inject<PickData>(MAT_DIALOG_DATA);
+  protected readonly data = inject<PickData>(MAT_DIALOG_DATA);
   protected readonly lists = signal<PickList[]>([]);
   protected readonly busy = signal(false);
+  /** How many of the result, when no rows were marked. */
+  protected readonly most = signal(this.data.body.most ?? 0);
+  protected readonly fits = computed(
+    () => this.data.body.ids !== null || (Number.isInteger(this.most()) && this.most() >= 1 && this.most() <= 2500),
+  );
 
   constructor() {
     this.api.pickLists().subscribe({
@@ -80,7 +102,7 @@ export class PickDialog {
 
   protected create(event: Event, name: string) {
     event.preventDefault();
-    if (!name.trim()) return;
+    if (!name.trim() || !this.fits()) return;
     this.api
       .createPickList(name.trim(), this.data.about)
       .subscribe({ next: (list) => this.pick(list), error: this.tell });
@@ -88,7 +110,7 @@ export class PickDialog {
 
   protected pick(list: PickList) {
     this.busy.set(true);
-    this.api.pick(list.id, this.data.body).subscribe({
+    this.api.pick(list.id, { ...this.data.body, most: this.most() }).subscribe({
       next: ({ added, picks }) => {
         this.notices.say(`${added.toLocaleString('en-GB')} picked; ${list.name} has ${picks.toLocaleString('en-GB')}`);
         this.dialog.close();

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import { printSearch } from '@sieve/core/search/print';
 import type { PickList, SearchRow } from '@sieve/contract';
 import { Api, wordsOf } from '../../api/api';
+import { byFolder } from '../../ui/by-folder';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
@@ -22,11 +23,7 @@ export class Searches {
   private readonly notices = inject(Notices);
   protected readonly searches = signal<SearchRow[] | null>(null);
   protected readonly lists = signal<PickList[]>([]);
-  protected readonly folders = computed(() => {
-    const all = this.searches() ?? [];
-    const names = [...new Set(all.map(({ folder }) => folder))].sort();
-    return names.map((name) => ({ name, searches: all.filter(({ folder }) => folder === name) }));
-  });
+  protected readonly folders = computed(() => byFolder(this.searches() ?? []));
   protected readonly text = ({ search }: SearchRow) => printSearch(search);
   protected readonly when = whenWords;
 
