@@ -34,10 +34,10 @@ it('offers the lists of this kind, and says what was added', async () => {
 it('takes as many of the result as are wanted, and no number that cannot be', async () => {
   const { write, button, http } = await open({ ...body, ids: null, most: 100 });
   for (const wrong of ['0', '2501', '1.5', '']) {
-    await write('.most input', wrong);
+    await write('input.most', wrong);
     expect(button(/Good ones/).disabled).toBe(true);
   }
-  await write('.most input', '40');
+  await write('input.most', '40');
   button(/Good ones/).click();
   expect(http.expectOne('/api/pick-lists/1/picks').request.body).toMatchObject({ ids: null, most: 40 });
 });
@@ -47,7 +47,7 @@ it('makes a new list and picks onto it; a list without a name is none', async ()
   const form = element.querySelector('form')!;
   form.dispatchEvent(new Event('submit', { cancelable: true }));
   http.expectNone({ method: 'POST', url: '/api/pick-lists' });
-  element.querySelector('input')!.value = ' Autumn ';
+  element.querySelector<HTMLInputElement>('.new input')!.value = ' Autumn ';
   form.dispatchEvent(new Event('submit', { cancelable: true }));
   const made = http.expectOne({ method: 'POST', url: '/api/pick-lists' });
   expect(made.request.body).toEqual({ name: 'Autumn', about: 'people' });

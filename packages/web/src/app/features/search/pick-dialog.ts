@@ -20,21 +20,31 @@ interface PickData {
   template: `
     <h2 mat-dialog-title>Onto which pick list?</h2>
     <mat-dialog-content>
-      @if (data.body.ids === null) {
-        <label class="most"
-          >The first
-          <input #n type="number" min="1" max="2500" [value]="most()" (input)="most.set(n.valueAsNumber)" />
-          of the result</label
-        >
-      }
-      @for (list of lists(); track list.id) {
-        <button class="list" type="button" [disabled]="busy() || !fits()" (click)="pick(list)">
-          <b>{{ list.name }}</b><span class="num">{{ list.picks | count }}</span>
-        </button>
-      }
       <form (submit)="create($event, name.value)">
-        <input #name aria-label="Name of a new list" placeholder="A new list" maxlength="200" />
-        <button mat-stroked-button type="submit" [disabled]="busy() || !fits()">Pick</button>
+        @if (data.body.ids === null) {
+          <label
+            >The first
+            <input
+              #n
+              class="most"
+              type="number"
+              min="1"
+              max="2500"
+              [value]="most()"
+              (input)="most.set(n.valueAsNumber)"
+            />
+            of the result</label
+          >
+        }
+        @for (list of lists(); track list.id) {
+          <button class="list" type="button" [disabled]="busy() || !fits()" (click)="pick(list)">
+            <b>{{ list.name }}</b><span class="num">{{ list.picks | count }}</span>
+          </button>
+        }
+        <div class="new">
+          <input #name aria-label="Name of a new list" placeholder="A new list" maxlength="200" />
+          <button mat-stroked-button type="submit" [disabled]="busy() || !fits()">Pick</button>
+        </div>
       </form>
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-button mat-dialog-close>Close</button></mat-dialog-actions>
@@ -53,19 +63,19 @@ interface PickData {
     .list:hover {
       background: var(--saffron-wash);
     }
-    .most {
+    form {
+      padding-top: 4px;
+    }
+    label,
+    .new {
       display: flex;
       align-items: center;
       gap: 8px;
+    }
+    label {
       padding-bottom: 10px;
     }
-    .most input {
-      flex: none;
-      width: 84px;
-    }
-    form {
-      display: flex;
-      gap: 8px;
+    .new {
       margin-top: 12px;
     }
     input {
@@ -77,6 +87,10 @@ interface PickData {
       background: var(--flour);
       color: var(--ink);
       font: inherit;
+    }
+    input.most {
+      flex: none;
+      width: 84px;
     }
   `,
 })
