@@ -57,7 +57,7 @@ import { Notices } from '../../ui/notices';
               <b>{{ row.name }}</b>
             </td>
             <td>{{ row.title || row.found['sector'] }}</td>
-            <td>{{ row.company }}</td>
+            <td>{{ list()?.about === 'companies' ? '' : row.company }}</td>
             <td class="dim">{{ row.place }}</td>
             <td class="r">
               <button

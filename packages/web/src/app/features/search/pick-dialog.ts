@@ -64,7 +64,7 @@ interface PickData {
       background: var(--saffron-wash);
     }
     form {
-      padding-top: 4px;
+      padding: 4px 0;
     }
     label,
     .new {
