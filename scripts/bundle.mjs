@@ -14,6 +14,8 @@ export const bundle = (from, entries, outdir) =>
     bundle: true,
     platform: 'node',
     target: 'node20',
+    // Node 20 has \p{...}; esbuild doubts it for scripts of newer years, and would build such a pattern at each use.
+    supported: { 'regexp-unicode-property-escapes': true },
     format: 'esm',
     sourcemap: true,
     packages: 'external',

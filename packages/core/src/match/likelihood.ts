@@ -13,7 +13,7 @@ export interface Weights {
 const FIELDS = COMPARED.length;
 const SMOOTH = 0.5;
 /** Pairs that are enough to learn from. */
-const LEARN_FROM = 100_000;
+const LEARN_FROM = 30_000;
 
 /** First guesses of m, by level from 1; they only start the learning. */
 const START_M: Record<Compared, number[]> = {

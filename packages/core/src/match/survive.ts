@@ -1,4 +1,4 @@
-import { PERSON_FIELDS, type Person, type PersonField } from '../model/person';
+import type { Person, PersonField } from '../model/person';
 
 export interface Survivor {
   person: Person;
@@ -26,34 +26,41 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
  * - fullest: the value that most records share, of those the one that says most (a full first name over an initial)
  * - first / latest: the earliest or latest record that has a value
  *
- * @param group the records of one cluster, earliest first; never empty
+ * @param group the records of one cluster, earliest first; two or more
  */
 export function survive(group: readonly Person[], rule: 'fullest' | 'first' | 'latest'): Survivor {
   const from: Survivor['from'] = {};
-  if (group.length === 1) {
-    const only = group[0]!;
-    for (const field of PERSON_FIELDS) if (only[field] !== '') from[field] = 0;
-    return { person: only, from };
-  }
-  const person = {} as Person;
+  const person = { ...group[0]! };
   for (const fields of TOGETHER) {
-    const filled = group.map((_, i) => i).filter((i) => fields.some((field) => group[i]![field] !== ''));
-    const chosen = rule === 'fullest' ? fullest(group, fields, filled) : rule === 'first' ? filled[0] : filled.at(-1);
+    const texts = group.map((one) => textOf(one, fields));
+    const filled = [...texts.keys()].filter((i) => texts[i] !== '');
+    const chosen =
+      rule === 'first' ? filled[0] : rule === 'latest' ? filled.at(-1) : fullest(group, fields, filled, texts);
+    if (chosen === undefined) continue;
     for (const field of fields) {
-      person[field] = chosen === undefined ? '' : group[chosen]![field];
-      if (chosen !== undefined && person[field] !== '') from[field] = chosen;
+      person[field] = group[chosen]![field];
+      if (person[field] !== '') from[field] = chosen;
     }
   }
   return { person, from };
 }
 
-function fullest(group: readonly Person[], fields: readonly PersonField[], filled: number[]): number | undefined {
-  const text = (i: number) => fields.map((field) => group[i]![field]).join('\n');
-  const votes = new Map<string, number>();
-  for (const i of filled) votes.set(text(i), (votes.get(text(i)) ?? 0) + 1);
+/** What the fields hold together, '' when they are all blank. */
+function textOf(person: Person, fields: readonly PersonField[]): string {
+  if (fields.length === 1) return person[fields[0]!];
+  return fields.some((field) => person[field] !== '') ? fields.map((field) => person[field]).join('\n') : '';
+}
+
+function fullest(
+  group: readonly Person[],
+  fields: readonly PersonField[],
+  filled: readonly number[],
+  texts: readonly string[],
+): number | undefined {
+  if (filled.every((i) => texts[i] === texts[filled[0]!])) return filled[0];
   const parts = (i: number) => fields.filter((field) => group[i]![field].length > 2).length;
+  const votes = (i: number) => filled.filter((j) => texts[j] === texts[i]).length;
   return [...filled].sort(
-    (i, j) =>
-      parts(j) - parts(i) || votes.get(text(j))! - votes.get(text(i))! || text(j).length - text(i).length || i - j,
+    (i, j) => parts(j) - parts(i) || votes(j) - votes(i) || texts[j]!.length - texts[i]!.length || i - j,
   )[0];
 }

@@ -35,7 +35,7 @@ export interface Contact {
   id: number;
   recordIds: number[];
   person: Person;
-  /** For each field, the record that its value came from; 0 for one that no record holds. */
+  /** For each field of merged records, the one that its value came from; 0 for a value that no record holds. */
   from: Partial<Record<PersonField, number>>;
   /** How sure the least sure merge is, 1 for a single record. */
   mergeChance: number;
@@ -75,6 +75,8 @@ export function mergeKey({ steps, decisions }: Pick<SiftInput, 'steps' | 'decisi
   return JSON.stringify([steps.match, decisions.filter(({ body }) => kinds.includes(body.kind))]);
 }
 
+const NEW = { from: {}, mergeChance: 1, appended: null, judgement: null, fate: PASSED } as const;
+
 /** Puts what a person wrote over the tidied rows, finds the records that are one person, and merges them. */
 export function merge(input: SiftInput): Merged {
   const { steps } = input;
@@ -99,23 +101,17 @@ export function merge(input: SiftInput): Merged {
     else groups.set(root, [i]);
   });
   const contacts = [...groups.values()].map((group): Contact => {
+    const own = group.map((i) => rows[i]!);
+    const blank = { id: own[0]!.recordId, recordIds: own.map(({ recordId }) => recordId), ...NEW };
+    if (own.length === 1) return { ...blank, person: own[0]!.row.person };
     const survivor = survive(
-      group.map((i) => rows[i]!.row.person),
+      own.map(({ row }) => row.person),
       steps.match.survivor,
     );
     const from: Contact['from'] = {};
-    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][])
-      from[field] = rows[group[k]!]!.recordId;
-    return {
-      id: rows[group[0]!]!.recordId,
-      recordIds: group.map((i) => rows[i]!.recordId),
-      person: survivor.person,
-      from,
-      mergeChance: Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1)),
-      appended: null,
-      judgement: null,
-      fate: PASSED,
-    };
+    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][]) from[field] = own[k]!.recordId;
+    const mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
+    return { ...blank, person: survivor.person, from, mergeChance };
   });
   fillDomains(contacts);
   const unknown = rows.filter(({ row }) => row.issues.some((issue) => issue.code === 'nothing-to-identify'));

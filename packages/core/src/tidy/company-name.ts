@@ -43,10 +43,9 @@ export function parseCompany(input: string): CompanyName {
 const isLegalForm = (rest: string, form: string) =>
   rest !== '' && (form.replaceAll('.', '').length > 2 || form === form.toUpperCase());
 
-const canonicalForm = (form: string) => {
-  const plain = form.replace(/\.$/, '').toLowerCase();
-  return (LEGAL_FORMS.find((known) => known.replace(/\.$/, '').toLowerCase() === plain) ?? form).replace(/\.$/, '');
-};
+const withoutDot = (form: string) => form.replace(/\.$/, '');
+const CANONICAL = new Map(LEGAL_FORMS.toReversed().map((form) => [withoutDot(form).toLowerCase(), withoutDot(form)]));
+const canonicalForm = (form: string) => CANONICAL.get(withoutDot(form).toLowerCase()) ?? withoutDot(form);
 
 function companyCase(name: string): string {
   const words = name.split(' ');
