@@ -1,10 +1,9 @@
 // One stage of the engine in a process of its own, so that its peak memory is its own: stage.ts STAGE ROWS DIR
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
 import { matchPeople, MAIL_OUT, tidyRow } from '@sieve/core';
 import { exportLayout, settings, SORTS } from '@sieve/contract';
-import { openDb } from '../packages/server/src/db/open';
+import { closeDb, openDb } from '../packages/server/src/db/open';
 import { createJob } from '../packages/server/src/db/queries/jobs';
 import { rowPage } from '../packages/server/src/db/queries/rows';
 import { decisions, exportsTable, sources } from '../packages/server/src/db/schema';
@@ -13,11 +12,13 @@ import { runExport } from '../packages/server/src/runs/export';
 import { runIntake } from '../packages/server/src/runs/intake';
 import { loadSift } from '../packages/server/src/runs/load-sift';
 import { runSift } from '../packages/server/src/runs/sift';
+import { secondThread, startThread } from '../packages/server/src/runs/threads';
 
 const [stage, rows, dir] = process.argv.slice(2) as [string, string, string];
 const migrations = fileURLToPath(new URL('../../packages/server/migrations', import.meta.url));
 const db = openDb(join(dir, 'sieve.db'), migrations);
 const jobId = 1;
+const helper = secondThread(() => startThread(new URL('../server/runs/worker.js', import.meta.url)));
 const context = (input: Record<string, number> = {}) => ({
   db,
   runId: 0,
@@ -26,7 +27,7 @@ const context = (input: Record<string, number> = {}) => ({
   settings: settings.parse({}),
   dataDir: dir,
   now: Date.now,
-  helper: () => new Worker(new URL('../server/runs/worker.js', import.meta.url)),
+  helper,
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,
@@ -91,8 +92,28 @@ function slowestPage(): string {
   return `slowest page ${slowest.toFixed(0)} ms (${name})`;
 }
 
+/** Sifts, and tells how long each part took. */
+async function siftInParts(): Promise<string> {
+  const parts = new Map<string, number>();
+  let part = '';
+  let since = performance.now();
+  const onPart = (next: string) => {
+    if (part) parts.set(part, (parts.get(part) ?? 0) + performance.now() - since);
+    [part, since] = [next, performance.now()];
+  };
+  await runSift({ ...context(), progress: (_done, _total, next = '') => onPart(next) });
+  onPart('');
+  return [...parts].map(([name, ms]) => `${name} ${(ms / 1000).toFixed(2)}`).join(', ');
+}
+
+const setAside = () =>
+  db
+    .insert(decisions)
+    .values({ jobId, at: 0, body: { kind: 'set-aside', recordIds: [1] } })
+    .run();
+
 const STAGES: Record<string, () => Promise<() => unknown>> = {
-  intake: async () => (await prepareIntake(), () => runIntake(context({ sourceId: 1, rows: 0 }))),
+  intake: async () => (await prepareIntake(), () => runIntake(context({ sourceId: 1, rows: Number(rows) }))),
   tidy: async () => {
     const columns = db.select().from(sources).get()!.columns;
     const cells = (db.$client.prepare('SELECT cells FROM records').pluck().all() as string[]).map(
@@ -107,14 +128,18 @@ const STAGES: Record<string, () => Promise<() => unknown>> = {
       return `${compared.toLocaleString('en')} pairs compared, ${new Set(roots).size.toLocaleString('en')} people`;
     };
   },
-  sift: async () => async () => {
+  whole: async () => {
+    await prepareIntake();
+    return async () => {
+      const since = performance.now();
+      await runIntake(context({ sourceId: 1, rows: Number(rows) }));
+      return `bringing in ${((performance.now() - since) / 1000).toFixed(2)}, ${await siftInParts()}`;
+    };
+  },
+  again: async () => {
     await runSift(context());
-    const first = performance.now();
-    db.insert(decisions)
-      .values({ jobId, at: 0, body: { kind: 'set-aside', recordIds: [1] } })
-      .run();
-    await runSift(context());
-    return `of these ${((performance.now() - first) / 1000).toFixed(2)} s to sift again after a row was set aside`;
+    setAside();
+    return () => runSift(context());
   },
   'export csv': () => exportAs('csv'),
   'export xlsx': () => exportAs('xlsx'),
@@ -125,7 +150,7 @@ const run = await STAGES[stage]!();
 const from = performance.now();
 const said = await run();
 const seconds = (performance.now() - from) / 1000;
-db.$client.close();
+closeDb(db);
 process.stdout.write(
   JSON.stringify({
     seconds,

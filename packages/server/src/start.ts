@@ -1,21 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { FastifyServerOptions } from 'fastify';
 import { buildApp } from './app';
 import type { AppContext } from './app-context';
 import type { Config } from './config';
-import { openDb } from './db/open';
+import { closeDb, openDb } from './db/open';
 import { readSettings } from './db/queries/settings';
 import { inspectInWorker } from './intake/inspect-in-worker';
 import { createEvents } from './plugins/events';
 import { createCrew } from './runs/crew';
 import { createQueue } from './runs/queue';
+import { startThread } from './runs/threads';
 import { directoryOf } from './searching/directory-of';
-
-/** Tidying makes many objects that live shortly: with more room for them a third of the collecting falls away. */
-const ROOMY = { maxYoungGenerationSizeMb: 192 };
 
 /** Where the files lie that go with the server. */
 export interface Places {
@@ -30,7 +27,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   const dbFile = join(config.dataDir, 'sieve.db');
   const db = openDb(dbFile, places.migrations);
   const events = createEvents();
-  const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
+  const crew = createCrew(() => startThread(places.worker));
   const settings = () => readSettings(db, config.shipped);
   let log: (fields: object, message: string) => void = () => undefined;
   const queue = createQueue({
@@ -58,7 +55,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   log = (fields, message) => app.log.error(fields, message);
   app.addHook('onClose', async () => {
     await queue.close();
-    db.$client.close();
+    closeDb(db);
   });
   return { app, queue, context };
 }

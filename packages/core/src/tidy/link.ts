@@ -1,6 +1,4 @@
-/// <reference path="../psl.d.ts" />
-import psl from 'psl';
-import { remembered } from '../text/remembered';
+import { getDomain } from 'tldts';
 
 /**
  * One canonical form for a link: no scheme, no www, host in lower case, no query, fragment or closing slash.
@@ -24,9 +22,12 @@ export const isHost = (host: string): boolean =>
   host.length <= 253 &&
   /^([\p{L}\p{N}]([\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+[\p{L}][\p{L}\p{N}-]{0,61}[\p{L}\p{N}]$/u.test(host);
 
+const WHOLE_LIST = { allowPrivateDomains: true, extractHostname: false, validateHostname: false };
+
 /**
- * The domain that an organisation registered: the public suffix (publicsuffix.org) and one label more.
+ * The domain that an organisation registered: the public suffix (publicsuffix.org) and one label more, '' for none.
  *
  * @example registrableDomain('shop.brackenfold.co.uk') // 'brackenfold.co.uk'
  */
-export const registrableDomain = remembered((host) => psl.get(host.toLowerCase()) ?? '');
+export const registrableDomain = (host: string): string =>
+  isHost(host) ? (getDomain(host.toLowerCase(), WHOLE_LIST) ?? '') : '';

@@ -27,17 +27,31 @@ const isInitial = (word: string) => /^\p{L}\.?$/u.test(word);
  * @example parseName('★ Dr. MAREN OAKHILL, PhD') // first 'Maren', last 'Oakhill', honorific 'Dr.'
  */
 export function parseName(input: string): PersonName {
-  const why = new Set<ChangeCode>();
-  const out: PersonName = {
-    honorific: '',
-    firstName: '',
-    middleName: '',
-    lastName: '',
-    suffix: '',
-    nickname: '',
-    why: [],
-  };
+  return plainName(input) ?? takenApart(input);
+}
 
+const blankName = (): PersonName => ({
+  honorific: '',
+  firstName: '',
+  middleName: '',
+  lastName: '',
+  suffix: '',
+  nickname: '',
+  why: [],
+});
+
+/** Most names are one or two words in ordinary capitals, with nothing to take apart. */
+function plainName(input: string): PersonName | null {
+  const found = /^([A-Z][a-z]*)(?: ([A-Z][a-z]+))?$/.exec(input);
+  if (!found) return null;
+  const [, firstName = '', lastName = ''] = found;
+  const told = lastName !== '' && (HONORIFICS.has(bare(firstName)) || isSuffix(lastName) || isCredential(lastName));
+  return told ? null : { ...blankName(), firstName, lastName };
+}
+
+function takenApart(input: string): PersonName {
+  const why = new Set<ChangeCode>();
+  const out = blankName();
   let text = plainText(input);
   const cut = text.replace(/\s+[|–—]\s.*$|\s+-\s.*$/u, '');
   if (cut !== text || text !== input.trim().replace(/\s+/g, ' ')) why.add('symbols-removed');

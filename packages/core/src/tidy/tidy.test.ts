@@ -7,6 +7,7 @@ import { parsePhone } from './phone';
 import { parsePlace } from './place';
 import { tidyRow } from './tidy-row';
 import { parseTitle } from './title';
+import { CREDENTIALS, HONORIFICS, PARTICLES, SUFFIXES } from '../words/person';
 
 // python3-nameparser 1.1.2 and five other parsers; asserted where at least four of the six agree.
 const agreed = fixture('names.csv').filter((row) => Number(row['libraries_that_agree_on_first_and_last']![0]) >= 4);
@@ -28,6 +29,14 @@ test.each([
   ['Jane Doe FRSA', 'Jane', '', 'Doe'],
 ])('%s', (input, first, middle, last) => {
   expect(parseName(input)).toMatchObject({ firstName: first, middleName: middle, lastName: last });
+});
+
+test('a plain name is read as any other name is, which a space behind it makes it', () => {
+  const capital = (word: string) => word.slice(0, 1).toUpperCase() + word.slice(1);
+  const words = [...HONORIFICS, ...SUFFIXES, ...CREDENTIALS, ...PARTICLES, 'x', 'maren', 'oakhill'].map(capital);
+  for (const a of words)
+    for (const name of [a, ...words.map((b) => `${a} ${b}`)])
+      expect({ ...parseName(name), why: [] }).toEqual({ ...parseName(`${name} `), why: [] });
 });
 
 test.each([
@@ -65,6 +74,7 @@ test('links, domains and emails have one form', () => {
   expect(canonicalLink('not a link')).toBe('');
   // publicsuffix.org: co.uk is a public suffix.
   expect(registrableDomain('shop.brackenfold.co.uk')).toBe('brackenfold.co.uk');
+  expect(['co.uk', '', 'a..b', '.lead.example', '192.0.2.1'].map(registrableDomain)).toEqual(['', '', '', '', '']);
   expect(normaliseEmail('Maren <mailto:M.Oakhill@Brackenfold.example>;')).toBe('m.oakhill@brackenfold.example');
   expect(normaliseEmail('none')).toBe('');
 });

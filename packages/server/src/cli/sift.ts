@@ -3,12 +3,11 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
-import { Worker } from 'node:worker_threads';
 import { MAIL_OUT, normaliseEmail, stepOptions, TARGETS, type Column } from '@sieve/core';
 import { exportLayout, newJob, type Settings, type Summary } from '@sieve/contract';
 import * as z from 'zod';
 import { readConfig } from '../config';
-import { openDb, type Db } from '../db/open';
+import { closeDb, openDb, type Db } from '../db/open';
 import { createJob, jobById } from '../db/queries/jobs';
 import { addSource } from '../db/queries/sources';
 import { decisions, exportsTable } from '../db/schema';
@@ -20,6 +19,7 @@ import type { RunContext, RunHandler } from '../runs/context';
 import { runExport } from '../runs/export';
 import { runIntake } from '../runs/intake';
 import { runSift } from '../runs/sift';
+import { secondThread, startThread } from '../runs/threads';
 
 /** What a job file holds; see docs/sift.md. */
 const jobFile = z.strictObject({
@@ -55,7 +55,7 @@ async function main(): Promise<Record<string, unknown>> {
     const { shipped } = readConfig(process.env);
     return await sift(db, dataDir, job, values.in, values.out, shipped);
   } finally {
-    db.$client.close();
+    closeDb(db);
     rmSync(dataDir, { recursive: true, force: true });
   }
 }
@@ -129,6 +129,8 @@ async function sift(
   return { read, ...summary, spentCents, written };
 }
 
+const helper = secondThread(() => startThread(new URL('../runs/worker.js', import.meta.url)));
+
 const context = (
   db: Db,
   dataDir: string,
@@ -143,7 +145,7 @@ const context = (
   settings,
   dataDir,
   now: Date.now,
-  helper: () => new Worker(new URL('../runs/worker.js', import.meta.url)),
+  helper,
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,

@@ -1,6 +1,6 @@
-import type { Column, DecisionBody, Person, PersonField, Search, Steps, Subject, Weights } from '@sieve/core';
+import type { Column, DecisionBody, Search, Steps, Subject, Weights } from '@sieve/core';
 import type { DirectoryRow, ExportLayout, Format, SplitView, Standing, Summary } from '@sieve/contract';
-import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const id = () => integer('id').primaryKey({ autoIncrement: true });
 const at = (name: string) => integer(name);
@@ -14,7 +14,7 @@ export const jobs = sqliteTable('jobs', {
   budgetCents: integer('budget_cents').notNull(),
   createdAt: at('created_at').notNull(),
   steps: text('steps', { mode: 'json' }).$type<Steps>().notNull(),
-  /** The outcome that is shown: its contacts and pairs carry this number. 0: none yet. */
+  /** The outcome that is shown, by its number in the file of outcomes. 0: none yet. */
   outcome: integer('outcome').notNull().default(0),
   /** How often the job was sifted. */
   version: integer('version').notNull().default(0),
@@ -73,70 +73,8 @@ export const rowIssues = sqliteTable(
   (t) => [index('row_issues_source').on(t.sourceId)],
 );
 
-/** The outcomes of each job: the one that is shown, and any that is being written or dropped. */
+/** The numbers of the outcomes of each job: the one that is shown, the one before, and any that is being written. */
 export const outcomes = sqliteTable('outcomes', { id: id(), jobId: integer('job_id').notNull() });
-
-/** Cache: the outcome, one row a contact. Safe to drop. */
-export const contacts = sqliteTable(
-  'contacts',
-  {
-    outcome: integer('outcome').notNull(),
-    id: integer('id').notNull(),
-    /** Of everything else in the row: what has not changed is not written again. */
-    hash: text('hash').notNull(),
-    recordIds: text('record_ids', { mode: 'json' }).$type<number[]>().notNull(),
-    records: integer('records').notNull(),
-    firstName: text('first_name').notNull(),
-    lastName: text('last_name').notNull(),
-    title: text('title').notNull(),
-    company: text('company').notNull(),
-    city: text('city').notNull(),
-    email: text('email').notNull(),
-    person: text('person', { mode: 'json' }).$type<Person>().notNull(),
-    extra: text('extra', { mode: 'json' }).$type<Record<string, string>>().notNull(),
-    valueFrom: text('value_from', { mode: 'json' }).$type<Partial<Record<PersonField, number>>>().notNull(),
-    sources: text('sources').notNull(),
-    mergeChance: real('merge_chance').notNull(),
-    via: text('via').notNull(),
-    alternatives: text('alternatives', { mode: 'json' }).$type<string[]>().notNull(),
-    verdict: text('verdict').notNull(),
-    reason: text('reason').notNull(),
-    askedAt: integer('asked_at').notNull(),
-    /** Order of the step it stopped at; 9: passed all. */
-    stop: integer('stop').notNull(),
-    state: text('state').notNull(),
-    code: text('code').notNull(),
-    why: text('why', { mode: 'json' }).$type<Record<string, string | number>>().notNull(),
-    search: text('search').notNull(),
-  },
-  // Each order of the grid has an index that also holds what a page is chosen by, so that a page far down reads no row
-  // but its own.
-  (t) => [
-    uniqueIndex('contacts_id').on(t.outcome, t.id, t.stop, t.state),
-    index('contacts_stop').on(t.outcome, t.stop, t.state, t.id),
-    index('contacts_last').on(t.outcome, t.lastName, t.id, t.stop, t.state),
-    index('contacts_title').on(t.outcome, t.title, t.id, t.stop, t.state),
-    index('contacts_company').on(t.outcome, t.company, t.id, t.stop, t.state),
-    index('contacts_city').on(t.outcome, t.city, t.id, t.stop, t.state),
-    index('contacts_email').on(t.outcome, t.email, t.id, t.stop, t.state),
-    index('contacts_verdict').on(t.outcome, t.verdict, t.id, t.stop, t.state),
-    index('contacts_records').on(t.outcome, t.records, t.id, t.stop, t.state),
-    index('contacts_search').on(t.outcome, t.search, t.stop, t.state),
-  ],
-);
-
-/** Cache: pairs to judge, and for each merged record the pair that brought it in. Safe to drop. */
-export const pairs = sqliteTable(
-  'pairs',
-  {
-    outcome: integer('outcome').notNull(),
-    a: integer('a').notNull(),
-    b: integer('b').notNull(),
-    chance: real('chance').notNull(),
-    merged: integer('merged', { mode: 'boolean' }).notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.outcome, t.a, t.b] }), index('pairs_merged').on(t.outcome, t.merged, t.chance)],
-);
 
 /** What an outside service answered: kept for all jobs. */
 export const facts = sqliteTable(

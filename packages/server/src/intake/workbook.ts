@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import type { CellValue } from 'exceljs';
 import { open as openZip, type Entry, type ZipFile } from 'yauzl';
 import type { RawRow } from '@sieve/core';
 import { AppError } from '../errors';
@@ -59,6 +59,7 @@ export async function* workbookRows(
   sheet: string,
   onSheet: (name: string) => void,
 ): AsyncGenerator<RawRow[]> {
+  const { default: ExcelJS } = await import('exceljs');
   const reader = new ExcelJS.stream.xlsx.WorkbookReader(file, {
     worksheets: 'emit',
     sharedStrings: 'cache',
@@ -88,7 +89,7 @@ export async function* workbookRows(
 }
 
 /** A cell as text: dates as ISO days, formulas as their results, rich text and links as what is shown. */
-export function cellText(value: ExcelJS.CellValue): string {
+export function cellText(value: CellValue): string {
   if (value === null || value === undefined) return '';
   if (value instanceof Date) {
     const iso = value.toISOString();
@@ -97,7 +98,7 @@ export function cellText(value: ExcelJS.CellValue): string {
   if (typeof value !== 'object') return String(value);
   if ('richText' in value) return value.richText.map((part) => part.text).join('');
   if ('result' in value || 'formula' in value || 'sharedFormula' in value)
-    return cellText((value as { result?: ExcelJS.CellValue }).result ?? null);
+    return cellText((value as { result?: CellValue }).result ?? null);
   if ('text' in value) return cellText(value.text);
   return 'error' in value ? String(value.error) : '';
 }

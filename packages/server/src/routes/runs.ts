@@ -4,6 +4,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
 import type { Db } from '../db/open';
+import { shownOutcomes } from '../db/outcomes';
 import { jobById } from '../db/queries/jobs';
 import { AppError } from '../errors';
 
@@ -43,12 +44,16 @@ export const runRoutes =
 
 /** What append has brought so far, over all jobs. */
 function experience(db: Db): Experience {
-  return db.$client
-    .prepare(
-      `SELECT count(*) AS tried, coalesce(sum(c.via = 'pattern' AND c.verdict = 'valid'), 0) AS byPattern,
-         coalesce(sum(c.via NOT IN ('pattern', 'given', '') AND c.verdict = 'valid'), 0) AS byFinder
-       FROM jobs j JOIN contacts c ON c.outcome = j.outcome
-       WHERE c.via NOT IN ('given', '') OR c.code = 'no-address-found'`,
-    )
-    .get() as Experience;
+  const all = shownOutcomes(db).map(
+    ({ contacts }) =>
+      db.outcomes
+        .prepare(
+          `SELECT count(*) AS tried, coalesce(sum(via = 'pattern' AND verdict = 'valid'), 0) AS byPattern,
+             coalesce(sum(via NOT IN ('pattern', 'given', '') AND verdict = 'valid'), 0) AS byFinder
+           FROM ${contacts} WHERE via NOT IN ('given', '') OR code = 'no-address-found'`,
+        )
+        .get() as Experience,
+  );
+  const sum = (of: keyof Experience) => all.reduce((total, one) => total + one[of], 0);
+  return { tried: sum('tried'), byPattern: sum('byPattern'), byFinder: sum('byFinder') };
 }

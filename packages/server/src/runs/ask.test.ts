@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { AnswerOf, Column, Question } from '@sieve/core';
 import { settings } from '@sieve/contract';
-import { openDb } from '../db/open';
+import { closeDb, openDb } from '../db/open';
 import { createJob, spentCents } from '../db/queries/jobs';
 import { addSource } from '../db/queries/sources';
 import { decisions } from '../db/schema';
@@ -13,7 +13,7 @@ import { askHandler } from './ask';
 const dir = mkdtempSync(join(tmpdir(), 'sieve-ask-'));
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 afterAll(() => {
-  db.$client.close();
+  closeDb(db);
   rmSync(dir, { recursive: true, force: true });
 });
 

@@ -1,6 +1,6 @@
 import type { Settings } from '@sieve/contract';
 import type { Db } from '../db/open';
-import type { Helper } from './tidied-rows';
+import type { Helper } from './threads';
 
 /** What a run is given. It may be stopped between any two units of work, and is then started again from the tables. */
 export interface RunContext {

@@ -5,7 +5,6 @@ import { join } from 'node:path';
 import { batches, csvLine, exportCell, harmless, type Batch, type ExportRow } from '@sieve/core';
 import type { ExportLayout } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
-import ExcelJS from 'exceljs';
 import { chosenContacts, toExportRow, type ChosenContact } from '../db/queries/exports';
 import { jobRow } from '../db/queries/jobs';
 import { exportsTable } from '../db/schema';
@@ -65,6 +64,7 @@ async function writeCsv(file: string, layout: ExportLayout, rows: ExportRow[]): 
 
 /** A workbook of text cells: a text cell is never run as a formula. */
 async function writeWorkbook(file: string, layout: ExportLayout, rows: ExportRow[]): Promise<void> {
+  const { default: ExcelJS } = await import('exceljs');
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: file, useSharedStrings: false, useStyles: true });
   const sheet = book.addWorksheet('Contacts', { views: [{ state: 'frozen', ySplit: 1 }] });
   sheet.columns = layout.columns.map(() => ({ width: 22 }));

@@ -2,7 +2,8 @@ import type { Column, Decision, SiftInput } from '@sieve/core';
 import type { Db } from '../db/open';
 import { factsIn, type TableFacts } from '../db/queries/facts';
 import { effectiveSteps, jobRow, standingDecisions } from '../db/queries/jobs';
-import { tidiedRows, type Helper, type OnTidied, type Source, type SourcedRow } from './tidied-rows';
+import type { Helper } from './threads';
+import { tidiedRows, type OnTidied, type Source, type SourcedRow } from './tidied-rows';
 
 export interface LoadedSift extends SiftInput {
   rows: SourcedRow[];

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { pace, tidyRow, type Column } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import { settings, type DirectoryRow } from '@sieve/contract';
-import { openDb } from '../db/open';
+import { closeDb, openDb } from '../db/open';
 import { createJob } from '../db/queries/jobs';
 import { addSource } from '../db/queries/sources';
 import { searchView } from '../db/queries/searches';
@@ -18,7 +18,7 @@ jest.setTimeout(60_000);
 const dir = mkdtempSync(join(tmpdir(), 'sieve-pull-'));
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 afterAll(() => {
-  db.$client.close();
+  closeDb(db);
   rmSync(dir, { recursive: true, force: true });
 });
 

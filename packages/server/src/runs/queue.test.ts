@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { settings, type ServerEvent } from '@sieve/contract';
-import { openDb } from '../db/open';
+import { closeDb, openDb } from '../db/open';
 import { createJob } from '../db/queries/jobs';
 import type { Crew } from './crew';
 import { createQueue } from './queue';
@@ -44,7 +44,7 @@ const dir = mkdtempSync(join(tmpdir(), 'sieve-queue-'));
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 let clock = 1_000_000;
 afterAll(() => {
-  db.$client.close();
+  closeDb(db);
   rmSync(dir, { recursive: true, force: true });
 });
 

@@ -1,6 +1,7 @@
 import type { Run, RunKind, RunState, ServerEvent, Settings } from '@sieve/contract';
 import { and, asc, desc, eq, type SQL } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { jobsToSift } from '../db/outcomes';
 import { jobs, runs } from '../db/schema';
 import { AppError } from '../errors';
 import type { Crew, Hand } from './crew';
@@ -184,9 +185,10 @@ export function createQueue(options: QueueOptions) {
     act,
     view,
     recent: () => views(undefined),
-    /** Takes up what a stopped server left: runs that were running are queued again. */
+    /** Takes up what a stopped server left: runs that were running are queued again, outcomes that are gone are made anew. */
     resume() {
       db.update(runs).set({ state: 'queued' }).where(eq(runs.state, 'running')).run();
+      for (const jobId of jobsToSift(db)) enqueue(jobId, 'sift');
       kick();
     },
     busy: () => active.size,

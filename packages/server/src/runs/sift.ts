@@ -1,5 +1,4 @@
 import {
-  fullName,
   merge,
   mergeKey,
   sift,
@@ -12,9 +11,11 @@ import {
 } from '@sieve/core';
 import type { StepCount, Summary } from '@sieve/contract';
 import type { RunHandler } from './context';
-import { showOutcome, type ContactValues, type PairValues } from './show-outcome';
+import type { StoredPair } from '../db/outcomes';
+import type { StoredContact } from '../db/stored-contact';
 import { breathe } from './breathe';
 import { loadSift, type LoadedSift } from './load-sift';
+import { showOutcome } from './show-outcome';
 import { MOST_KEPT_ROWS, type SourcedRow } from './tidied-rows';
 
 /** Order of the step a contact stopped at; a contact that passed them all has the last. */
@@ -34,7 +35,7 @@ export const runSift: RunHandler = async ({ db, jobId, helper, progress, signal 
   await breathe();
   signal.throwIfAborted();
   const summary = summarise(outcome, input.rows, input.sources.size);
-  await showOutcome(db, jobId, () => contactRows(outcome.contacts, input), pairRows(outcome.match, input.rows), {
+  await showOutcome(db, jobId, () => storedContacts(outcome.contacts, input), storedPairs(outcome.match, input.rows), {
     summary,
     weights: outcome.match.weights,
     signal,
@@ -55,52 +56,42 @@ function mergedOf(input: LoadedSift): Merged {
   return merged;
 }
 
-/** The contacts as rows of their table, in the order of CONTACT_COLUMNS without outcome and hash. */
-function* contactRows(contacts: readonly Contact[], { rows, sources }: LoadedSift): Generator<ContactValues> {
+/** The contacts with what their records bring. */
+function* storedContacts(contacts: readonly Contact[], { rows, sources }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
-  for (const contact of contacts) {
-    const { person, appended, judgement, fate } = contact;
-    const own = contact.recordIds.map((id) => byRecord.get(id)!);
-    const extra =
-      own.length === 1
-        ? own[0]!.row.extra
-        : (Object.assign({}, ...own.map(({ row }) => row.extra).reverse()) as Record<string, string>);
-    const email = appended?.email ?? person.email;
-    yield [
-      contact.id,
-      JSON.stringify(contact.recordIds),
-      contact.recordIds.length,
-      person.firstName,
-      person.lastName,
-      person.title,
-      person.company,
-      person.city,
-      email,
-      JSON.stringify({ ...person, email }),
-      JSON.stringify(extra),
-      JSON.stringify(contact.from),
-      [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + '),
-      contact.mergeChance,
-      appended?.via ?? (person.email ? 'given' : ''),
-      JSON.stringify(appended?.alternatives ?? []),
-      judgement?.verdict ?? '',
-      judgement?.reason ?? '',
-      judgement?.askedAt ?? 0,
-      stopOf(fate.step),
-      fate.state,
-      fate.code,
-      JSON.stringify(fate.why),
-      [fullName(person), person.title, person.company, email, person.city, person.region].join(' ').toLowerCase(),
-    ];
+  for (const { id, recordIds, person, from, mergeChance, appended, judgement, fate } of contacts) {
+    const own = recordIds.map((recordId) => byRecord.get(recordId)!);
+    const [first] = own as [SourcedRow];
+    const single = own.length === 1;
+    yield {
+      id,
+      recordIds,
+      person: appended ? { ...person, email: appended.email } : person,
+      extra: single
+        ? first.row.extra
+        : (Object.assign({}, ...own.map(({ row }) => row.extra).reverse()) as Record<string, string>),
+      from,
+      sources: [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + '),
+      mergeChance,
+      via: appended?.via ?? (person.email ? 'given' : ''),
+      alternatives: appended?.alternatives ?? [],
+      verdict: judgement?.verdict ?? '',
+      reason: judgement?.reason ?? '',
+      askedAt: judgement?.askedAt ?? 0,
+      stop: stopOf(fate.step),
+      state: fate.state,
+      code: fate.code,
+      why: fate.why,
+    };
   }
 }
 
-function pairRows({ doubtful, reasons }: Outcome['match'], rows: readonly SourcedRow[]): PairValues[] {
+function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly SourcedRow[]): StoredPair[] {
   const idOf = (i: number) => rows[i]!.recordId;
-  const toRow =
+  const toStored =
     (merged: 0 | 1) =>
-    (link: Link): PairValues => [idOf(link.a), idOf(link.b), link.chance, merged];
-  return [...doubtful.map(toRow(0)), ...[...new Set(reasons.values())].map(toRow(1))];
+    (link: Link): StoredPair => [idOf(link.a), idOf(link.b), link.chance, merged];
+  return [...doubtful.map(toStored(0)), ...[...new Set(reasons.values())].map(toStored(1))];
 }
 
 /** The counts that the screens show, from the outcome itself. */

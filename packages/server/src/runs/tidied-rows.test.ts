@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Worker } from 'node:worker_threads';
-import { openDb } from '../db/open';
+import { closeDb, openDb } from '../db/open';
 import { tidiedRows, tidyPart, type Source } from './tidied-rows';
 import type { WorkerTask } from './worker';
 
@@ -26,7 +26,7 @@ beforeAll(() => {
   })();
 });
 afterAll(() => {
-  db.$client.close();
+  closeDb(db);
   rmSync(dir, { recursive: true, force: true });
 });
 
@@ -45,12 +45,14 @@ class Beside extends EventEmitter {
         : this.emit('message', { type: 'tidied', rows: JSON.stringify(tidyPart(db, task.part)) }),
     );
   }
+  ref() {}
+  unref() {}
   async terminate() {
     this.ended = true;
   }
 }
-const tidy = (phoneCountry: string, thread?: Beside) =>
-  tidiedRows(db, sources, phoneCountry, () => undefined, thread ? () => thread as unknown as Worker : null);
+const tidy = (phoneCountry: string, thread?: Beside, onTidied: () => void = () => undefined) =>
+  tidiedRows(db, sources, phoneCountry, onTidied, thread ? () => thread as unknown as Worker : null);
 
 test('two threads tidy what one would, each row once and in the order of the sources and their ids', async () => {
   const alone = await tidy('GB');
@@ -58,15 +60,24 @@ test('two threads tidy what one would, each row once and in the order of the sou
   const thread = new Beside(false);
   const together = await tidy('GB', thread);
   expect(thread.parts).toBeGreaterThan(2);
-  expect(thread.ended).toBe(true);
+  // It is kept for the next time, and hears nothing of this one any more.
+  expect([thread.ended, thread.listenerCount('message'), thread.listenerCount('error')]).toEqual([false, 0, 0]);
   expect(together).toEqual(alone);
   expect(together).toHaveLength(ROWS);
   expect(together[0]!.row.person).toMatchObject({ firstName: 'Maren', phone: '+441134960100' });
 });
 
-test('a second thread that breaks fails the run and is let go; nothing half tidied is kept', async () => {
-  const thread = new Beside(true);
-  await expect(tidy('FR', thread)).rejects.toThrow('out of memory');
-  expect(thread.ended).toBe(true);
+test('a second thread that breaks fails the run; nothing half tidied is kept', async () => {
+  await expect(tidy('FR', new Beside(true))).rejects.toThrow('out of memory');
   expect(await tidy('FR')).toHaveLength(ROWS);
+});
+
+test('a run that is stopped ends the second thread with the work it still has', async () => {
+  const thread = new Beside(false);
+  const stopped = tidy('DE', thread, () => {
+    throw new Error('stopped');
+  });
+  await expect(stopped).rejects.toThrow('stopped');
+  expect(thread.ended).toBe(true);
+  expect(await tidy('DE')).toHaveLength(ROWS);
 });

@@ -2,6 +2,7 @@ import type { Worker } from 'node:worker_threads';
 import { tidyRow, type Column, type SiftRow } from '@sieve/core';
 import type { Db } from '../db/open';
 import { breathe } from './breathe';
+import type { Helper } from './threads';
 import type { WorkerMessage, WorkerTask } from './worker';
 
 export interface Source {
@@ -23,14 +24,12 @@ export interface Part {
   phoneCountry: string;
 }
 
-/** Starts a second thread to compute on; null where there is none. */
-export type Helper = (() => Worker) | null;
 export type OnTidied = (done: number, total: number) => void;
 
 /** Rows tidied between two looks at what else there is to do. */
-const CHUNK = 2000;
-/** Fewer rows are tidied before a second thread has started. */
-const WORTH_HELP = 20_000;
+const CHUNK = 1000;
+/** Fewer rows are not worth a second thread. */
+export const WORTH_HELP = 20_000;
 /** Parts that the second thread has at a time, so that it never waits for this one. */
 const AHEAD = 2;
 
@@ -71,8 +70,7 @@ export async function tidiedRows(
     }
   };
   if (helper && total >= WORTH_HELP) {
-    const thread = helper();
-    const tidy = tidyingBeside(thread, db.$client.name);
+    const { tidy, end } = tidyingBeside(helper(), db.$client.name);
     const beside = async () => {
       while (front <= back) {
         const at = back--;
@@ -82,7 +80,7 @@ export async function tidiedRows(
     try {
       await Promise.all([here(), ...Array.from({ length: AHEAD }, beside)]);
     } finally {
-      await thread.terminate();
+      end();
     }
   } else await here();
   const rows = tidied.flat();
@@ -110,16 +108,25 @@ export function tidyPart(db: Db, { sourceId, columns, from, to, phoneCountry }: 
 }
 
 /** Has parts tidied in the second thread, which answers in turn. Rows come back as JSON: objects are slower to hand over. */
-function tidyingBeside(thread: Worker, dbFile: string): (part: Part) => Promise<SourcedRow[]> {
+function tidyingBeside(thread: Worker, dbFile: string) {
   const waiting: { resolve: (rows: SourcedRow[]) => void; reject: (error: Error) => void }[] = [];
   const fail = (error: Error) => waiting.splice(0).forEach(({ reject }) => reject(error));
-  thread.on('error', fail).on('message', (message: WorkerMessage) => {
-    if (message.type === 'tidied') waiting.shift()!.resolve(JSON.parse(message.rows) as SourcedRow[]);
+  const hear = (message: WorkerMessage) => {
+    if (message.type === 'tidied') waiting.shift()?.resolve(JSON.parse(message.rows) as SourcedRow[]);
     else if (message.type === 'failed') fail(new Error(message.words));
-  });
-  return (part) =>
-    new Promise((resolve, reject) => {
-      waiting.push({ resolve, reject });
-      thread.postMessage({ type: 'tidy', dbFile, part } satisfies WorkerTask);
-    });
+  };
+  thread.ref();
+  thread.on('error', fail).on('message', hear);
+  return {
+    tidy: (part: Part) =>
+      new Promise<SourcedRow[]>((resolve, reject) => {
+        waiting.push({ resolve, reject });
+        thread.postMessage({ type: 'tidy', dbFile, part } satisfies WorkerTask);
+      }),
+    /** Lets the thread go; one that still has something to answer is ended, so that nobody else hears it. */
+    end: () => {
+      thread.off('error', fail).off('message', hear).unref();
+      if (waiting.length > 0) void thread.terminate();
+    },
+  };
 }

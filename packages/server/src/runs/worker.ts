@@ -1,9 +1,9 @@
 import { setMaxListeners } from 'node:events';
-import { parentPort, Worker } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import type { Settings } from '@sieve/contract';
 import type { Format, Inspection, RunKind } from '@sieve/contract';
 import type { Column } from '@sieve/core';
-import { openDb, type Db } from '../db/open';
+import { closeDb, openDb, type Db } from '../db/open';
 import { AppError, toAppError } from '../errors';
 import { inspectFile } from '../intake/inspect';
 import { asking } from '../outside/ask';
@@ -14,6 +14,7 @@ import { runExport } from './export';
 import { runIntake } from './intake';
 import { pullBatch } from './pull';
 import { runSift } from './sift';
+import { secondThread, startThread } from './threads';
 import { tidyPart, type Part } from './tidied-rows';
 
 /** What a worker thread is given to do: one run, one look into a file, or a part of another thread's work. */
@@ -66,6 +67,7 @@ const handlers: Record<RunKind, (settings: Settings) => RunHandler> = {
 
 const port = parentPort!;
 const say = (message: WorkerMessage) => port.postMessage(message);
+const helper = secondThread(() => startThread(new URL(import.meta.url)));
 let stop = new AbortController();
 
 // One task at a time; the thread stays for the next, with what it keeps of the last.
@@ -85,7 +87,7 @@ async function work(task: WorkerTask): Promise<void> {
   } catch (error) {
     end = stop.signal.aborted ? { type: 'stopped' } : failure(error);
   } finally {
-    db.$client.close();
+    closeDb(db);
   }
   say(end);
 }
@@ -101,7 +103,7 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
     ...task,
     db,
     now: Date.now,
-    helper: () => new Worker(new URL(import.meta.url)),
+    helper,
     sift: () => say({ type: 'sift' }),
     signal: stop.signal,
     progress: (done, total, words) => {

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Search } from '@sieve/core';
 import type { Standing } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
-import { openDb } from '../db/open';
+import { closeDb, openDb } from '../db/open';
 import { createJob } from '../db/queries/jobs';
 import { batchesOf, searchRow } from '../db/queries/searches';
 import { pulls, runs, searches } from '../db/schema';
@@ -16,7 +16,7 @@ import { splitSearch } from './split-search';
 const dir = mkdtempSync(join(tmpdir(), 'sieve-standing-'));
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 afterAll(() => {
-  db.$client.close();
+  closeDb(db);
   rmSync(dir, { recursive: true, force: true });
 });
 

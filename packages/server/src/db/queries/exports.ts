@@ -1,6 +1,8 @@
 import type { ExportRow, Person } from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../open';
+import { shownOutcome } from '../outcomes';
+import { unpackContact } from '../stored-contact';
 import { FRESH_MS } from './facts';
 
 export interface ChosenContact {
@@ -30,41 +32,30 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
     client.prepare('SELECT record_id FROM export_rows WHERE job_id = ?').pluck().all(jobId) as number[],
   );
   const suppressed = new Set(client.prepare('SELECT value FROM suppressions').pluck().all() as string[]);
-  const rows = client
+  const rows = db.outcomes
     .prepare(
-      `SELECT c.id, c.record_ids AS recordIds, c.person, c.extra, c.verdict, c.reason, c.via, c.sources, c.asked_at AS askedAt, c.state
-       FROM jobs j JOIN contacts c ON c.outcome = j.outcome
-       WHERE j.id = ? AND (c.state = 'pass' OR c.code IN ('verdict', 'no-address-found', 'no-name-or-domain'))
-       ORDER BY c.last_name, c.first_name, c.id`,
+      `SELECT contact FROM ${shownOutcome(db, jobId).contacts}
+       WHERE state = 'pass' OR code IN ('verdict', 'no-address-found', 'no-name-or-domain')
+       ORDER BY last_name, first_name, id`,
     )
-    .iterate(jobId) as Iterable<
-    Record<'recordIds' | 'person' | 'extra' | 'verdict' | 'reason' | 'via' | 'sources' | 'state', string> & {
-      id: number;
-      askedAt: number;
-    }
-  >;
-  for (const row of rows) {
-    if (row.verdict === 'invalid' && row.state !== 'pass') continue;
-    const person = JSON.parse(row.person) as Person;
-    const recordIds = JSON.parse(row.recordIds) as number[];
+    .pluck()
+    .iterate() as Iterable<string>;
+  for (const packed of rows) {
+    const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = unpackContact(packed);
+    if (verdict === 'invalid' && state !== 'pass') continue;
     const domain = person.email.slice(person.email.indexOf('@') + 1);
     yield {
-      id: row.id,
+      id,
       recordIds,
       person,
-      extra: JSON.parse(row.extra) as Record<string, string>,
-      verdict:
-        person.email === ''
-          ? 'none'
-          : row.verdict === '' || row.verdict === 'invalid'
-            ? 'unknown'
-            : (row.verdict as ChosenContact['verdict']),
-      reason: row.reason,
-      via: row.via,
-      sources: row.sources,
-      exportedBefore: recordIds.some((id) => exported.has(id)),
+      extra,
+      verdict: person.email === '' ? 'none' : verdict === '' || verdict === 'invalid' ? 'unknown' : verdict,
+      reason,
+      via,
+      sources,
+      exportedBefore: recordIds.some((recordId) => exported.has(recordId)),
       suppressed: suppressed.has(person.email) || suppressed.has(domain) || suppressed.has(person.domain),
-      stale: row.askedAt > 0 && now - row.askedAt > FRESH_MS,
+      stale: askedAt > 0 && now - askedAt > FRESH_MS,
     };
   }
 }

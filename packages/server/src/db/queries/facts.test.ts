@@ -1,12 +1,12 @@
 import { join } from 'node:path';
 import type { Question } from '@sieve/core';
-import { openDb } from '../open';
+import { closeDb, openDb } from '../open';
 import { factsIn, forgetStale, FRESH_MS, keepFact } from './facts';
 import { createJob, spentCents } from './jobs';
 
 const db = openDb(':memory:', join(__dirname, '../../../migrations'));
 const job = createJob(db, { name: 'Facts', folder: '', note: '', targetValid: 0, budgetCents: 1000 }, 0);
-afterAll(() => db.$client.close());
+afterAll(() => closeDb(db));
 
 const mailbox: Question = { kind: 'mailbox', email: 'm@brackenfold.example' };
 const purchase: Question = { kind: 'purchase', finder: 'lantern', lookup: 'lk-1', priceCents: 15 };

@@ -1,21 +1,16 @@
 import type { Person } from '@sieve/core';
 import type { Inspection } from '@sieve/contract';
 import type { Db } from '../open';
+import { shownOutcomes } from '../outcomes';
 
 /** Tells where a person is held already: suppressed, in this job, in another, or nowhere. By email and profile link. */
 export function holdings(db: Db, jobId: number | null): (person: Person) => keyof Inspection['held'] {
-  const client = db.$client;
-  const rows = client
-    .prepare(
-      `SELECT j.id AS job, c.email AS email, json_extract(c.person, '$.profile') AS profile
-       FROM jobs j JOIN contacts c ON c.outcome = j.outcome`,
-    )
-    .iterate() as Iterable<{ job: number; email: string; profile: string }>;
   const held = new Map<string, boolean>();
-  for (const { job, email, profile } of rows) {
-    for (const key of [email, profile]) if (key) held.set(key, job === jobId || (held.get(key) ?? false));
+  for (const { jobId: job, contacts } of shownOutcomes(db)) {
+    const rows = db.outcomes.prepare(`SELECT email, profile FROM ${contacts}`).raw().iterate() as Iterable<string[]>;
+    for (const keys of rows) for (const key of keys) if (key) held.set(key, job === jobId || (held.get(key) ?? false));
   }
-  const suppressed = new Set((client.prepare('SELECT value FROM suppressions').pluck().all() as string[]).values());
+  const suppressed = new Set((db.$client.prepare('SELECT value FROM suppressions').pluck().all() as string[]).values());
   return ({ email, profile, domain }) => {
     if ((email && suppressed.has(email)) || (domain && suppressed.has(domain))) return 'suppressed';
     const here = [email, profile].filter((key) => key !== '' && held.has(key)).map((key) => held.get(key)!);

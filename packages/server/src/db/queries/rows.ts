@@ -1,35 +1,18 @@
 import {
   applyEdits,
   evidenceOf,
+  fullName,
   sortDecisions,
   STEP_KINDS,
   tidyRow,
   type Column,
-  type Fate,
-  type Person,
   type Weights,
 } from '@sieve/core';
 import type { ContactRow, ContactView, PairView, RecordView, RowPage, RowQuery, TitleGroup } from '@sieve/contract';
 import type { Db } from '../open';
+import { shownOutcome } from '../outcomes';
+import { unpackContact, type StoredContact } from '../stored-contact';
 import { effectiveSteps, jobRow, standingDecisions } from './jobs';
-
-interface Row {
-  id: number;
-  record_ids: string;
-  person: string;
-  extra: string;
-  value_from: string;
-  sources: string;
-  merge_chance: number;
-  via: string;
-  alternatives: string;
-  verdict: string;
-  reason: string;
-  stop: number;
-  state: Fate['state'];
-  code: Fate['code'];
-  why: string;
-}
 
 const ORDER: Record<RowQuery['sort'], string> = {
   id: 'id',
@@ -43,25 +26,24 @@ const ORDER: Record<RowQuery['sort'], string> = {
   records: 'records',
 };
 
-/** The contacts of the outcome that is shown; takes the job's id. */
-export const OF_JOB = 'outcome = (SELECT outcome FROM jobs WHERE id = @jobId)';
-
 /** One page of the grid: the contacts of one fate at one step. Passing a step means stopping later, or nowhere. */
 export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
+  const { contacts, search } = shownOutcome(db, jobId);
   const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
-  const where = [
-    OF_JOB,
-    query.fate === 'pass' ? 'stop > @step' : 'stop = @step AND state = @fate',
-    ...words.map((_, i) => `search LIKE @q${i} ESCAPE '\\'`),
-  ].join(' AND ');
+  const fate = query.fate === 'pass' ? 'stop > @step' : 'stop = @step AND state = @fate';
+  const found = `FROM ${search} WHERE ${[fate, ...words.map((_, i) => `text LIKE @q${i} ESCAPE '\\'`)].join(' AND ')}`;
+  const from =
+    words.length === 0 ? `FROM ${contacts} WHERE ${fate}` : `FROM ${contacts} WHERE id IN (SELECT id ${found})`;
   const params = {
-    jobId,
     step: STEP_KINDS.indexOf(query.step),
     fate: query.fate,
     ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
   };
-  const client = db.$client;
-  const total = client.prepare(`SELECT count(*) FROM contacts WHERE ${where}`).pluck().get(params) as number;
+  const client = db.outcomes;
+  const total = client
+    .prepare(`SELECT count(*) ${words.length === 0 ? from : found}`)
+    .pluck()
+    .get(params) as number;
   const direction = query.desc ? 'DESC' : 'ASC';
   const order = (table: string) =>
     query.sort === 'id'
@@ -69,18 +51,18 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
       : `${table}${ORDER[query.sort]} ${direction}, ${table}id ${direction}`;
   const rows = client
     .prepare(
-      `SELECT c.* FROM (SELECT rowid AS at FROM contacts WHERE ${where} ORDER BY ${order('')} LIMIT @limit OFFSET @offset)
-       JOIN contacts c ON c.rowid = at ORDER BY ${order('c.')}`,
+      `SELECT c.contact FROM (SELECT id AS at ${from} ORDER BY ${order('')} LIMIT @limit OFFSET @offset)
+       JOIN ${contacts} c ON c.id = at ORDER BY ${order('c.')}`,
     )
-    .all({ ...params, limit: query.limit, offset: query.offset }) as Row[];
-  return { total, rows: rows.map(toRow) };
+    .pluck()
+    .all({ ...params, limit: query.limit, offset: query.offset }) as string[];
+  return { total, rows: rows.map((packed) => toRow(unpackContact(packed))) };
 }
 
-function toRow(row: Row): ContactRow {
-  const person = JSON.parse(row.person) as Person;
+function toRow({ person, ...contact }: StoredContact): ContactRow {
   return {
-    id: row.id,
-    name: [person.firstName, person.middleName, person.lastName].filter(Boolean).join(' '),
+    id: contact.id,
+    name: fullName(person),
     firstName: [person.firstName, person.middleName].filter(Boolean).join(' '),
     lastName: person.lastName,
     title: person.title,
@@ -89,44 +71,43 @@ function toRow(row: Row): ContactRow {
     domain: person.domain,
     email: person.email,
     phone: person.phone,
-    verdict: row.verdict,
-    reason: row.reason,
-    via: row.via,
-    source: row.sources,
-    records: (JSON.parse(row.record_ids) as number[]).length,
+    verdict: contact.verdict,
+    reason: contact.reason,
+    via: contact.via,
+    source: contact.sources,
+    records: contact.recordIds.length,
     fate: {
-      step: STEP_KINDS[row.stop] ?? null,
-      state: row.state,
-      code: row.code,
-      why: JSON.parse(row.why) as Fate['why'],
+      step: STEP_KINDS[contact.stop] ?? null,
+      state: contact.state,
+      code: contact.code,
+      why: contact.why,
     },
   };
 }
 
-/** One contact with its records, its changes and what brought it together. `id` is any of its records. */
+/** One contact with its records, its changes and what brought it together. */
 export function contactView(db: Db, jobId: number, id: number): ContactView | undefined {
-  const client = db.$client;
-  const row = client.prepare(`SELECT * FROM contacts WHERE ${OF_JOB} AND id = @id`).get({ jobId, id }) as
-    Row | undefined;
-  if (!row) return undefined;
-  const recordIds = JSON.parse(row.record_ids) as number[];
-  const pairs = client
-    .prepare(
-      `SELECT a, b, chance FROM pairs WHERE ${OF_JOB} AND merged = 1 AND a IN (SELECT value FROM json_each(@ids)) LIMIT 50`,
-    )
-    .all({ jobId, ids: row.record_ids }) as { a: number; b: number; chance: number }[];
+  const { contacts, pairs } = shownOutcome(db, jobId);
+  const packed = db.outcomes.prepare(`SELECT contact FROM ${contacts} WHERE id = ?`).pluck().get(id) as
+    string | undefined;
+  if (packed === undefined) return undefined;
+  const contact = unpackContact(packed);
+  const { person, extra, from, mergeChance, alternatives, recordIds } = contact;
+  const merges = db.outcomes
+    .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)
+    .all(JSON.stringify(recordIds)) as { a: number; b: number; chance: number }[];
   const viewOf = recordViews(db, jobId);
   return {
-    ...toRow(row),
-    person: JSON.parse(row.person) as Person,
-    extra: JSON.parse(row.extra) as Record<string, string>,
-    from: JSON.parse(row.value_from) as ContactView['from'],
-    mergeChance: row.merge_chance,
-    alternatives: JSON.parse(row.alternatives) as string[],
+    ...toRow(contact),
+    person,
+    extra,
+    from,
+    mergeChance,
+    alternatives,
     recordIds,
     records: recordIds.length,
     recordViews: recordIds.slice(0, 50).flatMap((record) => viewOf(record) ?? []),
-    evidence: explained(pairs, viewOf, weightsOf(db, jobId)).map((pair) => ({
+    evidence: explained(merges, viewOf, weightsOf(db, jobId)).map((pair) => ({
       a: pair.a.id,
       b: pair.b.id,
       chance: pair.chance,
@@ -180,11 +161,13 @@ function explained(
 
 /** Pairs to judge, least certain first. */
 export function pairsToJudge(db: Db, jobId: number, limit: number): { total: number; pairs: PairView[] } {
-  const from = `FROM pairs WHERE ${OF_JOB} AND merged = 0`;
-  const rows = db.$client
-    .prepare(`SELECT a, b, chance ${from} ORDER BY abs(chance - 0.5), a LIMIT @limit`)
-    .all({ jobId, limit }) as { a: number; b: number; chance: number }[];
-  const total = db.$client.prepare(`SELECT count(*) ${from}`).pluck().get({ jobId }) as number;
+  const from = `FROM ${shownOutcome(db, jobId).pairs} WHERE merged = 0`;
+  const rows = db.outcomes.prepare(`SELECT a, b, chance ${from} ORDER BY abs(chance - 0.5), a LIMIT ?`).all(limit) as {
+    a: number;
+    b: number;
+    chance: number;
+  }[];
+  const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get() as number;
   return { total, pairs: explained(rows, recordViews(db, jobId), weightsOf(db, jobId)) };
 }
 
@@ -195,11 +178,11 @@ export function titleGroups(
   said: ReadonlyMap<string, 'keep' | 'aside'>,
   keyOf: (title: string) => string,
 ): TitleGroup[] {
-  const rows = db.$client
+  const rows = db.outcomes
     .prepare(
-      `SELECT title, count(*) AS count, sum(stop = 2 AND state = 'aside') AS aside FROM contacts
-       WHERE ${OF_JOB} AND stop >= 2 AND title <> '' GROUP BY lower(title) ORDER BY count DESC, title LIMIT 500`,
+      `SELECT title, count(*) AS count, sum(stop = 2 AND state = 'aside') AS aside FROM ${shownOutcome(db, jobId).contacts}
+       WHERE stop >= 2 AND title <> '' GROUP BY lower(title) ORDER BY count DESC, title LIMIT 500`,
     )
-    .all({ jobId }) as { title: string; count: number; aside: number }[];
+    .all() as { title: string; count: number; aside: number }[];
   return rows.map((row) => ({ ...row, fate: said.get(keyOf(row.title)) ?? '' }));
 }

@@ -1,11 +1,11 @@
 import { settings } from '@sieve/contract';
-import { openDb } from '../open';
+import { closeDb, openDb } from '../open';
 import { join } from 'node:path';
 import { readConfig } from '../../config';
 import { readSettings, saveSettings } from './settings';
 
 const db = openDb(':memory:', join(__dirname, '../../../migrations'));
-afterAll(() => db.$client.close());
+afterAll(() => closeDb(db));
 const started = (port: number) =>
   readConfig({
     STANDIN_FINDER: String(port),

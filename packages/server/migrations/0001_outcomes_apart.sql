@@ -1,0 +1,2 @@
+DROP TABLE `contacts`;--> statement-breakpoint
+DROP TABLE `pairs`;

@@ -1,0 +1,54 @@
+import { PERSON_FIELDS, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
+
+/** A contact as an outcome keeps it: all that screens and exports show of it. */
+export interface StoredContact {
+  id: number;
+  recordIds: number[];
+  person: Person;
+  extra: Record<string, string>;
+  from: Contact['from'];
+  /** Names of the sources of its records. */
+  sources: string;
+  mergeChance: number;
+  /** What the address came by: 'given', 'pattern', the id of a finder, '' without one. */
+  via: string;
+  alternatives: string[];
+  verdict: Judgement['verdict'] | '';
+  reason: string;
+  askedAt: number;
+  /** Order of the step it stopped at; one that passed them all has the last. */
+  stop: number;
+  state: Fate['state'];
+  code: Fate['code'];
+  why: Fate['why'];
+}
+
+const KEPT: Record<Exclude<keyof StoredContact, 'person'>, true> = {
+  id: true,
+  recordIds: true,
+  extra: true,
+  from: true,
+  sources: true,
+  mergeChance: true,
+  via: true,
+  alternatives: true,
+  verdict: true,
+  reason: true,
+  askedAt: true,
+  stop: true,
+  state: true,
+  code: true,
+  why: true,
+};
+const FIELDS = Object.keys(KEPT) as (keyof typeof KEPT)[];
+
+/** As text, without the names of fields. Equal contacts give equal texts. */
+export const packContact = (contact: StoredContact): string =>
+  JSON.stringify([PERSON_FIELDS.map((field) => contact.person[field]), FIELDS.map((field) => contact[field])]);
+
+export function unpackContact(packed: string): StoredContact {
+  const [person, rest] = JSON.parse(packed) as [unknown[], unknown[]];
+  const named = (fields: readonly string[], values: unknown[]) =>
+    Object.fromEntries(fields.map((field, i) => [field, values[i]]));
+  return { ...named(FIELDS, rest), person: named(PERSON_FIELDS, person) } as unknown as StoredContact;
+}
