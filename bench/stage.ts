@@ -122,7 +122,7 @@ const STAGES: Record<string, () => Promise<() => unknown>> = {
     return () => cells.forEach((row) => tidyRow(row, columns, 'GB'));
   },
   match: async () => {
-    const people = (await loadSift(db, jobId, () => undefined)).rows.map(({ row }) => row.person);
+    const people = (await loadSift(db, jobId, () => undefined)).rows.map(({ person }) => person);
     return () => {
       const { roots, compared } = matchPeople(people, { mergeFrom: 0.97, judgeFrom: 0.4 });
       return `${compared.toLocaleString('en')} pairs compared, ${new Set(roots).size.toLocaleString('en')} people`;

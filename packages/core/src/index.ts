@@ -33,6 +33,7 @@ export * from './export/columns';
 export * from './export/harmless';
 export * from './sift/apply-edits';
 export * from './sift/sift';
+export * from './sift/sift-row';
 export * from './sift/sort-decisions';
 export * from './model/search';
 export * from './search/evaluate';

@@ -2,6 +2,7 @@ import type { DecisionBody } from '../model/decision';
 import { emptyPerson } from '../model/person';
 import type { TidyRow } from '../tidy/tidy-row';
 import { applyEdits } from './apply-edits';
+import { siftRow } from './sift-row';
 import { sortDecisions } from './sort-decisions';
 
 const row: TidyRow = {
@@ -63,4 +64,18 @@ test('pairs are judged once, by the last word; taking a contact apart judges all
     [7, 8],
     [8, 9],
   ]);
+});
+
+test('a row to sift is the record tidied, with what was said of it', () => {
+  const columns = [
+    { name: 'Name', target: 'fullName' as const },
+    { name: 'Firm', target: 'company' as const },
+  ];
+  const said = decided({ kind: 'edit', recordIds: [2], field: 'company', value: 'Hollin' });
+  const rows = [1, 2].map((id) => siftRow(id, ['MAREN OAKHILL', 'Brackenfold'], columns, 'GB', said));
+  expect(rows.map(({ person, changes }) => [person.lastName, person.company, changes])).toEqual([
+    ['Oakhill', 'Brackenfold', 2],
+    ['Oakhill', 'Hollin', 3],
+  ]);
+  expect(siftRow(3, ['', 'Brackenfold'], columns, 'GB', said).nobody).toBe(true);
 });

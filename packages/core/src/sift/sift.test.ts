@@ -7,7 +7,10 @@ import { isScreened, patternsOf, settle, sift, type SiftInput } from './sift';
 const nobody = { emails: new Set<string>(), domains: new Set<string>() };
 const row = (recordId: number, values: Partial<Person>) => ({
   recordId,
-  row: { person: { ...emptyPerson(), ...values }, extra: {}, changes: [], issues: [] },
+  person: { ...emptyPerson(), ...values },
+  extra: {},
+  changes: 0,
+  nobody: false,
 });
 const people = [
   row(1, {
@@ -71,12 +74,12 @@ test('a decision wins over the rules, the later over the earlier, and taken back
   expect(fates(input({ steps: screen }, { kind: 'group', title: 'quality & food safety lead', fate: 'keep' }))[4]).toBe(
     'no-name-or-domain',
   );
-  const edited = sift(input({}, { kind: 'edit', recordIds: [4], field: 'company', value: 'Brackenfold' })).contacts[3]!;
-  expect([edited.person.company, edited.person.domain, edited.from.domain]).toEqual([
-    'Brackenfold',
-    'brackenfold.example',
-    0,
-  ]);
+});
+
+test('a contact without a domain gets the one that its colleagues agree on', () => {
+  const { person, from } = sift(input({ rows: [...people.slice(0, 3), row(4, { company: 'Brackenfold' })] }))
+    .contacts[3]!;
+  expect([person.domain, from.domain]).toEqual(['brackenfold.example', 0]);
 });
 
 /** A world of answers: one mailbox a domain exists, and a finder knows it. */

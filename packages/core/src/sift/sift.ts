@@ -11,17 +11,11 @@ import type { StepKind, Steps } from '../model/step';
 import type { Judgement } from '../model/verdict';
 import { screener, type Suppression } from '../screen/screen';
 import { fold } from '../text/fold';
-import type { TidyRow } from '../tidy/tidy-row';
-import { applyEdits } from './apply-edits';
+import type { SiftRow } from './sift-row';
 import { sortDecisions, upTo, type Sorted } from './sort-decisions';
 
-/** A tidied record. Rows are given in the order of their ids. */
-export interface SiftRow {
-  recordId: number;
-  row: TidyRow;
-}
-
 export interface SiftInput {
+  /** In the order of their ids. */
   rows: readonly SiftRow[];
   steps: Steps;
   decisions: readonly Decision[];
@@ -49,10 +43,10 @@ export interface Outcome {
   match: MatchOutcome;
 }
 
-/** What tidying, hand and matching made of the records, before anything is screened. */
+/** What matching made of the rows, before anything is screened. */
 export interface Merged extends Outcome {
   /** Records with nothing that says who they are. */
-  unknown: ReadonlySet<number>;
+  nobodies: ReadonlySet<number>;
 }
 
 /**
@@ -64,24 +58,23 @@ export interface Merged extends Outcome {
 export function sift(input: SiftInput, merged: Merged = merge(input)): Outcome {
   const decisions = sortDecisions(input.decisions);
   const contacts = merged.contacts.map((contact) => ({ ...contact }));
-  screen(contacts, merged.unknown, input, decisions);
+  screen(contacts, merged.nobodies, input, decisions);
   appendAndVerify(contacts, input, decisions);
   return { contacts, match: merged.match };
 }
 
 /** The decisions that matching depends on, and its options; equal keys over the same rows merge alike. */
 export function mergeKey({ steps, decisions }: Pick<SiftInput, 'steps' | 'decisions'>): string {
-  const kinds = ['edit', 'refuse', 'refuse-like', 'same', 'different', 'apart'];
+  const kinds = ['same', 'different', 'apart'];
   return JSON.stringify([steps.match, decisions.filter(({ body }) => kinds.includes(body.kind))]);
 }
 
 const NEW = { from: {}, mergeChance: 1, appended: null, judgement: null, fate: PASSED } as const;
 
-/** Puts what a person wrote over the tidied rows, finds the records that are one person, and merges them. */
+/** Finds the records that are one person, and merges them. */
 export function merge(input: SiftInput): Merged {
-  const { steps } = input;
+  const { rows, steps } = input;
   const decisions = sortDecisions(input.decisions);
-  const rows = input.rows.map(({ recordId, row }) => ({ recordId, row: applyEdits(recordId, row, decisions) }));
   const indexOf = new Map(rows.map(({ recordId }, i) => [recordId, i]));
   const known = (pairs: [number, number][]) =>
     pairs.flatMap(([a, b]): [number, number][] =>
@@ -89,7 +82,7 @@ export function merge(input: SiftInput): Merged {
     );
   const lines = steps.match.on ? steps.match : { mergeFrom: 2, judgeFrom: 2 };
   const match = matchPeople(
-    rows.map(({ row }) => row.person),
+    rows.map(({ person }) => person),
     lines,
     known(decisions.same),
     known(decisions.different),
@@ -103,9 +96,9 @@ export function merge(input: SiftInput): Merged {
   const contacts = [...groups.values()].map((group): Contact => {
     const own = group.map((i) => rows[i]!);
     const blank = { id: own[0]!.recordId, recordIds: own.map(({ recordId }) => recordId), ...NEW };
-    if (own.length === 1) return { ...blank, person: own[0]!.row.person };
+    if (own.length === 1) return { ...blank, person: own[0]!.person };
     const survivor = survive(
-      own.map(({ row }) => row.person),
+      own.map(({ person }) => person),
       steps.match.survivor,
     );
     const from: Contact['from'] = {};
@@ -114,8 +107,7 @@ export function merge(input: SiftInput): Merged {
     return { ...blank, person: survivor.person, from, mergeChance };
   });
   fillDomains(contacts);
-  const unknown = rows.filter(({ row }) => row.issues.some((issue) => issue.code === 'nothing-to-identify'));
-  return { contacts, match, unknown: new Set(unknown.map(({ recordId }) => recordId)) };
+  return { contacts, match, nobodies: new Set(rows.filter(({ nobody }) => nobody).map(({ recordId }) => recordId)) };
 }
 
 /** A contact without a domain gets the one that its colleagues' records agree on. */
@@ -147,12 +139,12 @@ function saidOf(contact: Contact, decisions: Sorted): { keepTo: StepKind | null 
   return last;
 }
 
-function screen(contacts: readonly Contact[], unknown: ReadonlySet<number>, input: SiftInput, decisions: Sorted) {
+function screen(contacts: readonly Contact[], nobodies: ReadonlySet<number>, input: SiftInput, decisions: Sorted) {
   const fateOf = screener(input.steps.screen, input.suppression, decisions.titleGroups);
   for (const contact of contacts) {
     const said = saidOf(contact, decisions);
     const keptTo = (step: StepKind) => said?.keepTo != null && upTo(step, said.keepTo);
-    if (unknown.has(contact.id) && !keptTo('tidy'))
+    if (nobodies.has(contact.id) && !keptTo('tidy'))
       contact.fate = { step: 'tidy', state: 'aside', code: 'nothing-to-identify', why: {} };
     else if (said?.keepTo === null) contact.fate = { step: 'screen', state: 'aside', code: 'by-hand', why: {} };
     else contact.fate = fateOf(contact.person, keptTo('screen'));

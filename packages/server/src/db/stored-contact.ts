@@ -1,4 +1,4 @@
-import { PERSON_FIELDS, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
+import { personOf, personValues, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
 
 /** A contact as an outcome keeps it: all that screens and exports show of it. */
 export interface StoredContact {
@@ -44,11 +44,10 @@ const FIELDS = Object.keys(KEPT) as (keyof typeof KEPT)[];
 
 /** As text, without the names of fields. Equal contacts give equal texts. */
 export const packContact = (contact: StoredContact): string =>
-  JSON.stringify([PERSON_FIELDS.map((field) => contact.person[field]), FIELDS.map((field) => contact[field])]);
+  JSON.stringify([personValues(contact.person), FIELDS.map((field) => contact[field])]);
 
 export function unpackContact(packed: string): StoredContact {
-  const [person, rest] = JSON.parse(packed) as [unknown[], unknown[]];
-  const named = (fields: readonly string[], values: unknown[]) =>
-    Object.fromEntries(fields.map((field, i) => [field, values[i]]));
-  return { ...named(FIELDS, rest), person: named(PERSON_FIELDS, person) } as unknown as StoredContact;
+  const [values, rest] = JSON.parse(packed) as [string[], unknown[]];
+  const named = Object.fromEntries(FIELDS.map((field, i) => [field, rest[i]])) as unknown as StoredContact;
+  return { ...named, person: personOf(values) };
 }

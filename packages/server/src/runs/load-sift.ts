@@ -19,7 +19,7 @@ export async function loadSift(db: Db, jobId: number, onTidied: OnTidied, helper
   const steps = effectiveSteps(job.steps, decisions);
   const sources = sourcesIn(db, jobId, decisions);
   return {
-    rows: await tidiedRows(db, sources, steps.tidy.phoneCountry, onTidied, helper),
+    rows: await tidiedRows(db, { sources, phoneCountry: steps.tidy.phoneCountry, decisions }, onTidied, helper),
     steps,
     decisions,
     facts: factsIn(db),

@@ -46,7 +46,7 @@ const shown = (job: number) => {
       unpackContact(packed),
     ),
     titles: all(
-      `SELECT c.title, s.text LIKE '%' || c.title FROM ${contacts} c JOIN ${search} s USING (id) ORDER BY id`,
+      `SELECT c.title, s.text LIKE '%' || c.title || '%' FROM ${contacts} c JOIN ${search} s USING (id) ORDER BY id`,
     ),
     pairs: all(`SELECT a, b, chance, merged FROM ${pairs} ORDER BY a, b`),
   };

@@ -38,7 +38,7 @@ export async function showOutcome(
       .prepare('UPDATE jobs SET outcome = ?, version = version + 1, weights = ?, summary = ? WHERE id = ?')
       .run(outcome, JSON.stringify(details.weights), JSON.stringify(details.summary), jobId);
 
-  if (hasOutcome(db.outcomes, shown)) {
+  if (shown > 0 && hasOutcome(db.outcomes, shown)) {
     const writer = outcomeWriter(db.outcomes, shown);
     const change = fewChanges(writer, contacts(), pairs);
     if (change) {
@@ -57,7 +57,7 @@ export async function showOutcome(
   createOutcome(db.outcomes, next);
   const writer = outcomeWriter(db.outcomes, next);
   const indexes = outcomeIndexes(next);
-  const total = (details.summary.records + pairs.length) * 2;
+  const total = Math.max(1, details.summary.records + pairs.length) * 2;
   let written = 0;
   const step = async (count: number, work: () => void) => {
     details.signal.throwIfAborted();

@@ -68,8 +68,8 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources }: Loaded
       recordIds,
       person: appended ? { ...person, email: appended.email } : person,
       extra: single
-        ? first.row.extra
-        : (Object.assign({}, ...own.map(({ row }) => row.extra).reverse()) as Record<string, string>),
+        ? first.extra
+        : (Object.assign({}, ...own.map(({ extra }) => extra).reverse()) as Record<string, string>),
       from,
       sources: [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + '),
       mergeChance,
@@ -121,7 +121,7 @@ export function summarise({ contacts, match }: Outcome, rows: readonly SourcedRo
   return {
     records: rows.length,
     sources,
-    edits: rows.reduce((sum, { row }) => sum + row.changes.length, 0),
+    edits: rows.reduce((sum, { changes }) => sum + changes, 0),
     merged: rows.length - contacts.length,
     pairs: match.doubtfulCount,
     expectedError: match.expectedError,

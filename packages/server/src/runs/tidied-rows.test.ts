@@ -3,8 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Worker } from 'node:worker_threads';
+import type { DecisionBody } from '@sieve/core';
 import { closeDb, openDb } from '../db/open';
-import { tidiedRows, tidyPart, type Source } from './tidied-rows';
+import { sendPart, tidiedRows, type Source } from './tidied-rows';
 import type { WorkerTask } from './worker';
 
 const ROWS = 21_000;
@@ -36,23 +37,32 @@ class Beside extends EventEmitter {
   ended = false;
   constructor(private readonly broken: boolean) {
     super();
+    this.on('error', () => undefined);
   }
   postMessage(task: Extract<WorkerTask, { type: 'tidy' }>) {
     this.parts++;
     setImmediate(() =>
       this.broken
         ? this.emit('error', new Error('out of memory'))
-        : this.emit('message', { type: 'tidied', rows: JSON.stringify(tidyPart(db, task.part)) }),
+        : this.emit('message', { type: 'tidied', rows: sendPart(db, task.part) }),
     );
   }
-  ref() {}
-  unref() {}
+  ref = () => this;
+  unref = () => this;
   async terminate() {
     this.ended = true;
   }
 }
-const tidy = (phoneCountry: string, thread?: Beside, onTidied: () => void = () => undefined) =>
-  tidiedRows(db, sources, phoneCountry, onTidied, thread ? () => thread as unknown as Worker : null);
+const tidy = (
+  phoneCountry: string,
+  thread?: Beside,
+  onTidied: () => void = () => undefined,
+  ...bodies: DecisionBody[]
+) => {
+  const decisions = bodies.map((body, id) => ({ id, body }));
+  const helper = thread ? () => thread as unknown as Worker : null;
+  return tidiedRows(db, { sources, phoneCountry, decisions }, onTidied, helper);
+};
 
 test('two threads tidy what one would, each row once and in the order of the sources and their ids', async () => {
   const alone = await tidy('GB');
@@ -61,10 +71,10 @@ test('two threads tidy what one would, each row once and in the order of the sou
   const together = await tidy('GB', thread);
   expect(thread.parts).toBeGreaterThan(2);
   // It is kept for the next time, and hears nothing of this one any more.
-  expect([thread.ended, thread.listenerCount('message'), thread.listenerCount('error')]).toEqual([false, 0, 0]);
+  expect([thread.ended, thread.listenerCount('message'), thread.listenerCount('error')]).toEqual([false, 0, 1]);
   expect(together).toEqual(alone);
   expect(together).toHaveLength(ROWS);
-  expect(together[0]!.row.person).toMatchObject({ firstName: 'Maren', phone: '+441134960100' });
+  expect(together[0]!.person).toMatchObject({ firstName: 'Maren', phone: '+441134960100' });
 });
 
 test('a second thread that breaks fails the run; nothing half tidied is kept', async () => {
@@ -80,4 +90,21 @@ test('a run that is stopped ends the second thread with the work it still has', 
   await expect(stopped).rejects.toThrow('stopped');
   expect(thread.ended).toBe(true);
   expect(await tidy('DE')).toHaveLength(ROWS);
+});
+
+test('what was refused or written is in its rows, and in no other', async () => {
+  const plain = await tidy('GB');
+  const edit: DecisionBody = { kind: 'edit', recordIds: [2], field: 'title', value: 'Owner' };
+  const refuse: DecisionBody = { kind: 'refuse', recordId: 4, field: 'firstName' };
+  const edited = await tidy('GB', undefined, undefined, edit, refuse);
+  const different = edited.filter((row, i) => row !== plain[i]);
+  expect(different.map(({ recordId, person }) => [recordId, person.firstName, person.title])).toEqual([
+    [2, 'Maren', 'Owner'],
+    [4, 'MAREN 3 OAKHILL', ''],
+  ]);
+  expect(await tidy('GB', undefined, undefined, edit, refuse)).toBe(edited);
+  expect(await tidy('GB')).toBe(plain);
+  const like: DecisionBody = { kind: 'refuse-like', field: 'firstName', was: 'MAREN 2 OAKHILL', is: 'Maren' };
+  const [first, second] = await tidy('GB', undefined, undefined, like);
+  expect([first!.person.firstName, second!.person.firstName]).toEqual(['Maren', 'MAREN 2 OAKHILL']);
 });

@@ -15,7 +15,7 @@ import { runIntake } from './intake';
 import { pullBatch } from './pull';
 import { runSift } from './sift';
 import { secondThread, startThread } from './threads';
-import { tidyPart, type Part } from './tidied-rows';
+import { sendPart, type Part } from './tidied-rows';
 
 /** What a worker thread is given to do: one run, one look into a file, or a part of another thread's work. */
 export type WorkerTask =
@@ -97,7 +97,7 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
     const { file, name, format, columns, jobId } = task;
     return { type: 'inspected', inspection: await inspectFile(db, file, name, format, columns, jobId) };
   }
-  if (task.type === 'tidy') return { type: 'tidied', rows: JSON.stringify(tidyPart(db, task.part)) };
+  if (task.type === 'tidy') return { type: 'tidied', rows: sendPart(db, task.part) };
   let last = 0;
   const message = await handlers[task.kind](task.settings)({
     ...task,
