@@ -19,22 +19,24 @@ export interface Pairs {
  * with the number of records; a pair that shares several keys comes once (twice at most in large blocks).
  */
 export function candidatePairs(s: Subjects): Pairs {
-  const passes = blockKeys(s);
   const order = sortedByName(s);
   const pairs = growing();
-  for (const [p, keys] of passes.entries()) {
-    for (const block of blocksOf(keys, order)) {
-      const full = block.length <= LARGEST_BLOCK;
-      const reach = full ? block.length : NEIGHBOURS;
-      for (let i = 0; i < block.length; i++) {
-        const x = block[i]!;
-        const to = Math.min(block.length, i + 1 + reach);
+  const before: Int32Array[] = [];
+  for (const keys of blockKeys(s)) {
+    const { records, starts } = blocksOf(keys, order);
+    for (let block = 1; block + 1 < starts.length; block++) {
+      const end = starts[block + 1]!;
+      const reach = end - starts[block]! <= LARGEST_BLOCK ? LARGEST_BLOCK : NEIGHBOURS;
+      for (let i = starts[block]!; i < end; i++) {
+        const x = records[i]!;
+        const to = Math.min(end, i + 1 + reach);
         for (let j = i + 1; j < to; j++) {
-          const y = block[j]!;
-          if (!metBefore(passes, p, x, y)) pairs.push(Math.min(x, y), Math.max(x, y));
+          const y = records[j]!;
+          if (!metIn(before, x, y)) pairs.push(Math.min(x, y), Math.max(x, y));
         }
       }
     }
+    before.push(inSmallBlocks(keys));
   }
   return pairs.done();
 }
@@ -48,14 +50,13 @@ export function samplePairs(pairs: Pairs, most: number): { sample: Pairs; each: 
 }
 
 /** True when an earlier pass has put both into one small block, and so has compared them. */
-function metBefore(passes: Keys[], pass: number, x: number, y: number): boolean {
-  for (let q = 0; q < pass; q++) {
-    const { ids, counts } = passes[q]!;
-    const id = ids[x]!;
-    if (id !== 0 && id === ids[y] && counts[id]! <= LARGEST_BLOCK) return true;
-  }
+function metIn(before: readonly Int32Array[], x: number, y: number): boolean {
+  for (const ids of before) if (ids[x] !== 0 && ids[x] === ids[y]) return true;
   return false;
 }
+
+/** The key of each record that is compared with all others of its block, 0 for the rest. */
+const inSmallBlocks = ({ ids, counts }: Keys): Int32Array => ids.map((id) => (counts[id]! <= LARGEST_BLOCK ? id : 0));
 
 /** For each record the number of its key, 0 for none, and how many records have each. */
 interface Keys {
@@ -117,15 +118,14 @@ function both(a: Int32Array, b: Int32Array): Keys {
   return { ids, counts };
 }
 
-/** The records of each key, in name order, keys with two records or more. */
-function* blocksOf(keys: Keys, order: Int32Array): Generator<Int32Array> {
-  const { ids, counts } = keys;
+/** The records by key, those of one key in name order; those of key `k` begin at `starts[k]`. */
+function blocksOf({ ids, counts }: Keys, order: Int32Array): { records: Int32Array; starts: Int32Array } {
   const starts = new Int32Array(counts.length + 1);
   for (let k = 0; k < counts.length; k++) starts[k + 1] = starts[k]! + counts[k]!;
   const next = starts.slice();
-  const sorted = new Int32Array(order.length);
-  for (const i of order) sorted[next[ids[i]!]!++] = i;
-  for (let k = 1; k < counts.length; k++) if (counts[k]! > 1) yield sorted.subarray(starts[k], starts[k + 1]);
+  const records = new Int32Array(order.length);
+  for (const i of order) records[next[ids[i]!]!++] = i;
+  return { records, starts };
 }
 
 /** Record indexes by last name, then first name, then index. */

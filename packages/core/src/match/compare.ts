@@ -21,11 +21,12 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
   const company = remembered(s.company, companyLevel);
   const city = remembered(s.city, (a, b) => (jaroWinkler(a, b, 0.92) >= 0.92 ? 3 : 1));
   const title = remembered(s.title, titleLevel);
+  const swapped = swappedNames(s);
   const turned =
     (compare: Compare): Compare =>
     (a, b) => {
       const level = compare(a, b);
-      return level === 1 && first(a, b) === 1 && last(a, b) === 1 && swapped(s, a, b) ? 3 : level;
+      return level === 1 && swapped(a, b) && first(a, b) === 1 && last(a, b) === 1 ? 3 : level;
     };
   const email = remembered(s.email, emailLevel);
   const phone = remembered(s.phone, phoneLevel);
@@ -41,14 +42,21 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
   };
 }
 
-/** First and last name stand in each other's place, give or take a letter behind the first. */
-function swapped(s: Subjects, a: number, b: number): boolean {
-  const firstA = s.firstName.values[s.firstName.ids[a]!]!;
-  const lastB = s.lastName.values[s.lastName.ids[b]!]!;
-  if (firstA === '' || firstA[0] !== lastB[0]) return false;
-  const lastA = s.lastName.values[s.lastName.ids[a]!]!;
-  const firstB = s.firstName.values[s.firstName.ids[b]!]!;
-  return lastA[0] === firstB[0] && firstNameLevel(firstA, lastB) > 1 && lastNameLevel(lastA, firstB) > 1;
+/** Tells whether first and last name stand in each other's place, give or take a letter behind the first. */
+function swappedNames(s: Subjects): (a: number, b: number) => boolean {
+  const { firstName, lastName } = s;
+  const letters = ({ values }: Interned) => Uint16Array.from(values, (value) => value.charCodeAt(0) || 0);
+  const ofFirst = letters(firstName);
+  const ofLast = letters(lastName);
+  return (a, b) => {
+    const [firstA, lastA] = [firstName.ids[a]!, lastName.ids[a]!];
+    const [firstB, lastB] = [firstName.ids[b]!, lastName.ids[b]!];
+    if (firstA === 0 || ofFirst[firstA] !== ofLast[lastB] || ofLast[lastA] !== ofFirst[firstB]) return false;
+    return (
+      firstNameLevel(firstName.values[firstA]!, lastName.values[lastB]!) > 1 &&
+      lastNameLevel(lastName.values[lastA]!, firstName.values[firstB]!) > 1
+    );
+  };
 }
 
 const exact = (column: Interned, a: number, b: number): Level => {

@@ -18,14 +18,15 @@ export type Subjects = { size: number } & Record<MatchField, Interned>;
 
 const COMPANY_NOISE = /\b(the|co|company|group|holdings?|uk|ireland|limited|ltd)\b/g;
 
-const FOLD: Record<MatchField, (value: string) => string> = {
+/** How a value is made equal to those that mean the same; null: it is compared as it is. */
+const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   firstName: fold,
   lastName: fold,
-  email: (value) => value,
+  email: null,
   phone: (value) => value.replace(/;ext=.*$/, ''),
-  profile: (value) => value,
+  profile: null,
   company: (value) => fold(value.toLowerCase().replace(/&/g, ' and ').replace(COMPANY_NOISE, ' ')) || fold(value),
-  domain: (value) => value,
+  domain: null,
   city: fold,
   title: (value) => value.toLowerCase(),
 };
@@ -34,33 +35,29 @@ const FOLD: Record<MatchField, (value: string) => string> = {
 export function toSubjects(people: readonly Person[]): Subjects {
   const out: Partial<Subjects> = { size: people.length };
   for (const field of Object.keys(FOLD) as MatchField[]) {
-    out[field] = intern(people.length, (i) => people[i]![field], FOLD[field]);
+    out[field] = intern(people, field, FOLD[field]);
   }
   return out as Subjects;
 }
 
 /** Keeps each distinct value once. */
-function intern(size: number, valueOf: (i: number) => string, foldValue: (value: string) => string): Interned {
-  const ids = new Int32Array(size);
-  const raw = new Map<string, number>([['', 0]]);
-  const folded = new Map<string, number>([['', 0]]);
+function intern(people: readonly Person[], field: MatchField, foldValue: ((value: string) => string) | null): Interned {
+  const ids = new Int32Array(people.length);
   const values = [''];
-  for (let i = 0; i < size; i++) {
-    const value = valueOf(i);
-    let id = raw.get(value);
-    if (id === undefined) {
-      const key = foldValue(value);
-      id = folded.get(key);
-      if (id === undefined) {
-        id = values.length;
-        values.push(key);
-        folded.set(key, id);
-      }
-      raw.set(value, id);
-    }
-    ids[i] = id;
-  }
+  const idOf = numbering((value) => values.push(value) - 1);
+  const known = foldValue ? numbering((value) => idOf(foldValue(value))) : idOf;
+  for (let i = 0; i < people.length; i++) ids[i] = known(people[i]![field]);
   const counts = new Int32Array(values.length);
-  for (let i = 0; i < size; i++) counts[ids[i]!]!++;
+  for (const id of ids) counts[id]!++;
   return { ids, values, counts };
+}
+
+/** A number for each distinct value, 0 for ''. */
+function numbering(numberOf: (value: string) => number): (value: string) => number {
+  const known = new Map([['', 0]]);
+  return (value) => {
+    let id = known.get(value);
+    if (id === undefined) known.set(value, (id = numberOf(value)));
+    return id;
+  };
 }

@@ -28,14 +28,11 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
  *
  * @param group the records of one cluster, earliest first; two or more
  */
-export function survive(group: readonly Person[], rule: 'fullest' | 'first' | 'latest'): Survivor {
+export function survive(group: readonly Person[], rule: Rule): Survivor {
   const from: Survivor['from'] = {};
   const person = { ...group[0]! };
   for (const fields of TOGETHER) {
-    const texts = group.map((one) => textOf(one, fields));
-    const filled = [...texts.keys()].filter((i) => texts[i] !== '');
-    const chosen =
-      rule === 'first' ? filled[0] : rule === 'latest' ? filled.at(-1) : fullest(group, fields, filled, texts);
+    const chosen = choose(group, fields, rule);
     if (chosen === undefined) continue;
     for (const field of fields) {
       person[field] = group[chosen]![field];
@@ -43,6 +40,19 @@ export function survive(group: readonly Person[], rule: 'fullest' | 'first' | 'l
     }
   }
   return { person, from };
+}
+
+type Rule = 'fullest' | 'first' | 'latest';
+
+/** The index of the record whose values of these fields survive; none when all are blank. */
+function choose(group: readonly Person[], fields: readonly PersonField[], rule: Rule): number | undefined {
+  const [first] = group as [Person, ...Person[]];
+  if (group.every((one) => fields.every((field) => one[field] === first[field])))
+    return rule === 'latest' ? group.length - 1 : 0;
+  const texts = group.map((one) => textOf(one, fields));
+  const filled = [...texts.keys()].filter((i) => texts[i] !== '');
+  if (rule === 'fullest') return fullest(group, fields, filled, texts);
+  return rule === 'first' ? filled[0] : filled.at(-1);
 }
 
 /** What the fields hold together, '' when they are all blank. */

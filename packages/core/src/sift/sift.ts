@@ -69,7 +69,16 @@ export function mergeKey({ steps, decisions }: Pick<SiftInput, 'steps' | 'decisi
   return JSON.stringify([steps.match, decisions.filter(({ body }) => kinds.includes(body.kind))]);
 }
 
-const NEW = { from: {}, mergeChance: 1, appended: null, judgement: null, fate: PASSED } as const;
+const newContact = ({ recordId, person }: SiftRow): Contact => ({
+  id: recordId,
+  recordIds: [recordId],
+  person,
+  from: {},
+  mergeChance: 1,
+  appended: null,
+  judgement: null,
+  fate: PASSED,
+});
 
 /** Finds the records that are one person, and merges them. */
 export function merge(input: SiftInput): Merged {
@@ -94,17 +103,20 @@ export function merge(input: SiftInput): Merged {
     else groups.set(root, [i]);
   });
   const contacts = [...groups.values()].map((group): Contact => {
-    const own = group.map((i) => rows[i]!);
-    const blank = { id: own[0]!.recordId, recordIds: own.map(({ recordId }) => recordId), ...NEW };
-    if (own.length === 1) return { ...blank, person: own[0]!.person };
+    const [first, ...others] = group.map((i) => rows[i]!) as [SiftRow, ...SiftRow[]];
+    const contact = newContact(first);
+    if (others.length === 0) return contact;
+    const own = [first, ...others];
     const survivor = survive(
       own.map(({ person }) => person),
       steps.match.survivor,
     );
-    const from: Contact['from'] = {};
-    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][]) from[field] = own[k]!.recordId;
-    const mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
-    return { ...blank, person: survivor.person, from, mergeChance };
+    contact.recordIds = own.map(({ recordId }) => recordId);
+    contact.person = survivor.person;
+    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][])
+      contact.from[field] = own[k]!.recordId;
+    contact.mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
+    return contact;
   });
   fillDomains(contacts);
   return { contacts, match, nobodies: new Set(rows.filter(({ nobody }) => nobody).map(({ recordId }) => recordId)) };
@@ -112,20 +124,21 @@ export function merge(input: SiftInput): Merged {
 
 /** A contact without a domain gets the one that its colleagues' records agree on. */
 function fillDomains(contacts: readonly Contact[]) {
-  const domains = new Map<string, Map<string, number>>();
+  const lacking = contacts.filter(({ person }) => person.domain === '' && person.company !== '');
+  if (lacking.length === 0) return;
+  const domains = new Map<string, Set<string>>();
   for (const { person } of contacts) {
     if (person.domain === '' || person.company === '') continue;
     const key = fold(person.company);
-    const counts = domains.get(key) ?? new Map<string, number>();
-    domains.set(key, counts.set(person.domain, (counts.get(person.domain) ?? 0) + 1));
+    const known = domains.get(key);
+    if (known) known.add(person.domain);
+    else domains.set(key, new Set([person.domain]));
   }
-  for (const contact of contacts) {
-    const { person } = contact;
-    if (person.domain !== '' || person.company === '') continue;
-    const counts = domains.get(fold(person.company));
-    if (counts?.size !== 1) continue;
-    contact.person = { ...person, domain: [...counts.keys()][0]! };
-    contact.from = { ...contact.from, domain: 0 };
+  for (const contact of lacking) {
+    const known = domains.get(fold(contact.person.company));
+    if (known?.size !== 1) continue;
+    contact.person = { ...contact.person, domain: [...known][0]! };
+    contact.from.domain = 0;
   }
 }
 
