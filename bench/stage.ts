@@ -12,13 +12,11 @@ import { runExport } from '../packages/server/src/runs/export';
 import { runIntake } from '../packages/server/src/runs/intake';
 import { loadSift } from '../packages/server/src/runs/load-sift';
 import { runSift } from '../packages/server/src/runs/sift';
-import { secondThread, startThread } from '../packages/server/src/runs/threads';
 
 const [stage, rows, dir] = process.argv.slice(2) as [string, string, string];
 const migrations = fileURLToPath(new URL('../../packages/server/migrations', import.meta.url));
 const db = openDb(join(dir, 'sieve.db'), migrations);
 const jobId = 1;
-const helper = secondThread(() => startThread(new URL('../server/runs/worker.js', import.meta.url)));
 const context = (input: Record<string, number> = {}) => ({
   db,
   runId: 0,
@@ -27,7 +25,6 @@ const context = (input: Record<string, number> = {}) => ({
   settings: settings.parse({}),
   dataDir: dir,
   now: Date.now,
-  helper,
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,

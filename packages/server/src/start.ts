@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
 import type { FastifyServerOptions } from 'fastify';
 import { buildApp } from './app';
 import type { AppContext } from './app-context';
@@ -11,8 +12,10 @@ import { inspectInWorker } from './intake/inspect-in-worker';
 import { createEvents } from './plugins/events';
 import { createCrew } from './runs/crew';
 import { createQueue } from './runs/queue';
-import { startThread } from './runs/threads';
 import { directoryOf } from './searching/directory-of';
+
+/** Sifting makes many objects that live shortly: with more room for them a third of the collecting falls away. */
+const ROOMY = { maxYoungGenerationSizeMb: 192 };
 
 /** Where the files lie that go with the server. */
 export interface Places {
@@ -27,7 +30,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   const dbFile = join(config.dataDir, 'sieve.db');
   const db = openDb(dbFile, places.migrations);
   const events = createEvents();
-  const crew = createCrew(() => startThread(places.worker));
+  const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
   const settings = () => readSettings(db, config.shipped);
   let log: (fields: object, message: string) => void = () => undefined;
   const queue = createQueue({

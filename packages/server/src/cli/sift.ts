@@ -19,7 +19,6 @@ import type { RunContext, RunHandler } from '../runs/context';
 import { runExport } from '../runs/export';
 import { runIntake } from '../runs/intake';
 import { runSift } from '../runs/sift';
-import { secondThread, startThread } from '../runs/threads';
 
 /** What a job file holds; see docs/sift.md. */
 const jobFile = z.strictObject({
@@ -129,8 +128,6 @@ async function sift(
   return { read, ...summary, spentCents, written };
 }
 
-const helper = secondThread(() => startThread(new URL('../runs/worker.js', import.meta.url)));
-
 const context = (
   db: Db,
   dataDir: string,
@@ -145,7 +142,6 @@ const context = (
   settings,
   dataDir,
   now: Date.now,
-  helper,
   progress: () => undefined,
   sift: () => undefined,
   signal: new AbortController().signal,

@@ -80,7 +80,6 @@ const context = (jobId: number, signal = new AbortController().signal) => ({
   settings: settings.parse({ finders: [finder] }),
   dataDir: dir,
   now: () => 1_000,
-  helper: null,
   progress: () => undefined,
   sift: () => undefined,
   signal,

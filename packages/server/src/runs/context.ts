@@ -1,6 +1,5 @@
 import type { Settings } from '@sieve/contract';
 import type { Db } from '../db/open';
-import type { Helper } from './threads';
 
 /** What a run is given. It may be stopped between any two units of work, and is then started again from the tables. */
 export interface RunContext {
@@ -11,7 +10,6 @@ export interface RunContext {
   settings: Settings;
   dataDir: string;
   now: () => number;
-  helper: Helper;
   /** Tells the main thread how far the work is. */
   progress: (done: number, total: number, message?: string) => void;
   /** Asks the main thread to sift the job, soon. */

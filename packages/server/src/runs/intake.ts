@@ -5,17 +5,14 @@ import type { Db } from '../db/open';
 import { sources } from '../db/schema';
 import { tableRows } from '../intake/read-table';
 import type { RunHandler } from './context';
-import { WORTH_HELP } from './tidied-rows';
 
 /** Rows written in one transaction, together with how far the source has been read. */
 const CHUNK = 2000;
 
 /** Brings a file in. Stopped anywhere, it goes on behind the last row that was written. */
-export const runIntake: RunHandler = async ({ db, input, dataDir, helper, progress, signal }) => {
+export const runIntake: RunHandler = async ({ db, input, dataDir, progress, signal }) => {
   const source = db.select().from(sources).where(eq(sources.id, input['sourceId']!)).get()!;
   const total = input['rows'] ?? 0;
-  // Started now it is ready by the time the rows are tidied.
-  if (total >= WORTH_HELP) helper?.();
   let done = source.rowsRead;
   let seen = 0;
   let waiting: RawRow[] = [];

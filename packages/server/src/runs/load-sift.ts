@@ -2,7 +2,6 @@ import type { Column, Decision, SiftInput } from '@sieve/core';
 import type { Db } from '../db/open';
 import { factsIn, type TableFacts } from '../db/queries/facts';
 import { effectiveSteps, jobRow, standingDecisions } from '../db/queries/jobs';
-import type { Helper } from './threads';
 import { tidiedRows, type OnTidied, type Source, type SourcedRow } from './tidied-rows';
 
 export interface LoadedSift extends SiftInput {
@@ -13,13 +12,13 @@ export interface LoadedSift extends SiftInput {
 }
 
 /** Everything that the outcome of a job is computed from, the records tidied. */
-export async function loadSift(db: Db, jobId: number, onTidied: OnTidied, helper: Helper = null): Promise<LoadedSift> {
+export async function loadSift(db: Db, jobId: number, onTidied: OnTidied): Promise<LoadedSift> {
   const job = jobRow(db, jobId)!;
   const decisions = standingDecisions(db, jobId);
   const steps = effectiveSteps(job.steps, decisions);
   const sources = sourcesIn(db, jobId, decisions);
   return {
-    rows: await tidiedRows(db, { sources, phoneCountry: steps.tidy.phoneCountry, decisions }, onTidied, helper),
+    rows: await tidiedRows(db, { sources, phoneCountry: steps.tidy.phoneCountry, decisions }, onTidied),
     steps,
     decisions,
     facts: factsIn(db),

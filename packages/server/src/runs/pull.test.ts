@@ -58,7 +58,6 @@ const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => 
   settings: settings.parse({}),
   dataDir: dir,
   now,
-  helper: null,
   progress: () => undefined,
   sift: () => undefined,
   signal,

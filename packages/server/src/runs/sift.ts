@@ -23,12 +23,12 @@ export const STOP_PASSED = 9;
 export const stopOf = (step: StepKind | null): number => (step === null ? STOP_PASSED : STEP_KINDS.indexOf(step));
 
 /** Sifts a job: computes the outcome and shows it. */
-export const runSift: RunHandler = async ({ db, jobId, helper, progress, signal }) => {
+export const runSift: RunHandler = async ({ db, jobId, progress, signal }) => {
   const onTidied = (done: number, total: number) => {
     progress(done, total * 2, 'tidying');
     signal.throwIfAborted();
   };
-  const input = await loadSift(db, jobId, onTidied, helper);
+  const input = await loadSift(db, jobId, onTidied);
   const total = input.rows.length;
   progress(total, total * 2, 'matching and screening');
   const outcome = sift(input, mergedOf(input));

@@ -14,10 +14,8 @@ import { runExport } from './export';
 import { runIntake } from './intake';
 import { pullBatch } from './pull';
 import { runSift } from './sift';
-import { secondThread, startThread } from './threads';
-import { sendPart, type Part } from './tidied-rows';
 
-/** What a worker thread is given to do: one run, one look into a file, or a part of another thread's work. */
+/** What a worker thread is given to do: one run, or one look into a file. */
 export type WorkerTask =
   | {
       type: 'run';
@@ -37,8 +35,7 @@ export type WorkerTask =
       columns: Column[] | null;
       jobId: number | null;
       dbFile: string;
-    }
-  | { type: 'tidy'; part: Part; dbFile: string };
+    };
 
 /** What it says while it works, and at its end. */
 export type ProgressMessage = { type: 'progress'; done: number; total: number; message?: string } | { type: 'sift' };
@@ -46,7 +43,6 @@ export type EndMessage =
   | { type: 'done'; message: string }
   | { type: 'later'; message: string; at: number | null }
   | { type: 'inspected'; inspection: Inspection }
-  | { type: 'tidied'; rows: string }
   | { type: 'stopped' }
   | { type: 'failed'; code: string; details: Record<string, string | number>; words: string; stack: string };
 export type WorkerMessage = ProgressMessage | EndMessage;
@@ -67,7 +63,6 @@ const handlers: Record<RunKind, (settings: Settings) => RunHandler> = {
 
 const port = parentPort!;
 const say = (message: WorkerMessage) => port.postMessage(message);
-const helper = secondThread(() => startThread(new URL(import.meta.url)));
 let stop = new AbortController();
 
 // One task at a time; the thread stays for the next, with what it keeps of the last.
@@ -76,18 +71,23 @@ port.on('message', (message: WorkerTask | 'stop') => {
   else void work(message);
 });
 
+/** The database stays open from task to task. */
+let db: Db | null = null;
+function opened(dbFile: string): Db {
+  if (db?.$client.name === dbFile) return db;
+  if (db) closeDb(db);
+  return (db = openDb(dbFile));
+}
+
 async function work(task: WorkerTask): Promise<void> {
   stop = new AbortController();
   // Every waiting question listens.
   setMaxListeners(0, stop.signal);
-  const db = openDb(task.dbFile);
   let end: EndMessage;
   try {
-    end = await result(task, db);
+    end = await result(task, opened(task.dbFile));
   } catch (error) {
     end = stop.signal.aborted ? { type: 'stopped' } : failure(error);
-  } finally {
-    closeDb(db);
   }
   say(end);
 }
@@ -97,13 +97,11 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
     const { file, name, format, columns, jobId } = task;
     return { type: 'inspected', inspection: await inspectFile(db, file, name, format, columns, jobId) };
   }
-  if (task.type === 'tidy') return { type: 'tidied', rows: sendPart(db, task.part) };
   let last = 0;
   const message = await handlers[task.kind](task.settings)({
     ...task,
     db,
     now: Date.now,
-    helper,
     sift: () => say({ type: 'sift' }),
     signal: stop.signal,
     progress: (done, total, words) => {
