@@ -111,9 +111,11 @@ function maximise(
   for (let round = 0; round < rounds; round++) {
     const m = COMPARED.map((field) => [0, ...START_M[field].map((share) => share * made)]);
     const u = start.u.map((field) => field.map((share) => share * made));
+    const bits = COMPARED.map((_, f) => weights.m[f]!.map((_m, level) => bitsOf(weights, f, level)));
+    const prior = Math.log2(weights.prior / (1 - weights.prior));
     let matched = 0;
     for (const { levels, n } of seen) {
-      const p = chance(weights, levels);
+      const p = 1 / (1 + 2 ** -levels.reduce((sum, level, f) => sum + bits[f]![level]!, prior));
       matched += p * n;
       for (let f = 0; f < FIELDS; f++) {
         const level = levels[f]!;

@@ -28,14 +28,5 @@ const EMPTY = Object.fromEntries(PERSON_FIELDS.map((field) => [field, ''])) as P
 
 export const emptyPerson = (): Person => ({ ...EMPTY });
 
-/** A person as values in the order of the fields, to keep or send them without the names. */
-export const personValues = (p: Person): string[] => PERSON_FIELDS.map((field) => p[field]);
-
-export function personOf(values: readonly string[]): Person {
-  const person = emptyPerson();
-  PERSON_FIELDS.forEach((field, i) => (person[field] = values[i]!));
-  return person;
-}
-
 export const fullName = (p: Pick<Person, 'firstName' | 'middleName' | 'lastName'>): string =>
   [p.firstName, p.middleName, p.lastName].filter(Boolean).join(' ');

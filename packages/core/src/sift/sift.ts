@@ -84,7 +84,9 @@ const newContact = ({ recordId, person }: SiftRow): Contact => ({
 export function merge(input: SiftInput): Merged {
   const { rows, steps } = input;
   const decisions = sortDecisions(input.decisions);
-  const indexOf = new Map(rows.map(({ recordId }, i) => [recordId, i]));
+  const said = new Set([...decisions.same, ...decisions.different].flat());
+  const indexOf = new Map<number, number>();
+  if (said.size > 0) rows.forEach(({ recordId }, i) => said.has(recordId) && indexOf.set(recordId, i));
   const known = (pairs: [number, number][]) =>
     pairs.flatMap(([a, b]): [number, number][] =>
       indexOf.has(a) && indexOf.has(b) ? [[indexOf.get(a)!, indexOf.get(b)!]] : [],

@@ -1,6 +1,6 @@
 import type { Database } from 'better-sqlite3';
 import type { Db } from './open';
-import { packContact, type StoredContact } from './stored-contact';
+import { CONTACT_COLUMNS, toColumns, type ContactColumns, type StoredContact } from './stored-contact';
 
 /** Counted up when what is stored changes: outcomes of another form are dropped at the start and computed again. */
 export const OUTCOME_FORM = 1;
@@ -10,7 +10,7 @@ export const OUTCOME_FORM = 1;
  * and dropped whole. Outcome 0 is empty.
  */
 export interface OutcomeTables {
-  /** A row a contact: what pages are ordered and chosen by, and all of it, packed. */
+  /** A row a contact, see stored-contact.ts. */
   contacts: string;
   /** The words that the filter looks through. */
   search: string;
@@ -24,30 +24,13 @@ const tablesOf = (outcome: number): OutcomeTables => ({
   pairs: `pairs_${outcome}`,
 });
 
-const COLUMNS = [
-  'stop',
-  'state',
-  'code',
-  'verdict',
-  'via',
-  'records',
-  'first_name',
-  'last_name',
-  'title',
-  'company',
-  'city',
-  'email',
-  'profile',
-  'contact',
-] as const;
-
 /** The orders of the grid. Each index also holds what a page is chosen by, so a page far down reads no row but its own. */
-const ORDERS = ['id', 'last_name', 'title', 'company', 'city', 'email', 'verdict', 'records'] as const;
+const ORDERS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict', 'records'] as const;
 
 export function createOutcome(client: Database, outcome: number): void {
   const { contacts, search, pairs } = tablesOf(outcome);
   client.exec(
-    `CREATE TABLE ${contacts} (id INTEGER PRIMARY KEY, ${COLUMNS.join(', ')});
+    `CREATE TABLE ${contacts} (${CONTACT_COLUMNS.join(', ').replace(/^id/, 'id INTEGER PRIMARY KEY')});
      CREATE TABLE ${search} (id INTEGER PRIMARY KEY, stop, state, text);
      CREATE TABLE ${pairs} (a, b, chance, merged, PRIMARY KEY (a, b)) WITHOUT ROWID`,
   );
@@ -92,34 +75,16 @@ export type StoredPair = [a: number, b: number, chance: number, merged: 0 | 1];
 /** Writes into the tables of an outcome. */
 export function outcomeWriter(client: Database, outcome: number) {
   const { contacts, search, pairs } = tablesOf(outcome);
-  const marks = COLUMNS.map(() => '?').join(', ');
-  const insertContact = client.prepare(`INSERT INTO ${contacts} (id, ${COLUMNS.join(', ')}) VALUES (?, ${marks})`);
+  const insertContact = client.prepare(`INSERT INTO ${contacts} VALUES (${CONTACT_COLUMNS.map(() => '?').join(', ')})`);
   const insertSearch = client.prepare(`INSERT INTO ${search} VALUES (?, ?, ?, ?)`);
   const insertPair = client.prepare(`INSERT INTO ${pairs} VALUES (?, ?, ?, ?)`);
   const dropContact = client.prepare(`DELETE FROM ${contacts} WHERE id = ?`);
   const dropSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
   const dropPair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
   return {
-    addContact(contact: StoredContact, packed = packContact(contact)): void {
-      const { id, person, stop, state } = contact;
-      insertContact.run(
-        id,
-        stop,
-        state,
-        contact.code,
-        contact.verdict,
-        contact.via,
-        contact.recordIds.length,
-        person.firstName,
-        person.lastName,
-        person.title,
-        person.company,
-        person.city,
-        person.email,
-        person.profile,
-        packed,
-      );
-      insertSearch.run(id, stop, state, searchText(contact));
+    addContact(contact: StoredContact, columns = toColumns(contact)): void {
+      insertContact.run(columns);
+      insertSearch.run(contact.id, contact.stop, contact.state, searchText(contact));
     },
     dropContact(id: number): void {
       dropContact.run(id);
@@ -127,9 +92,7 @@ export function outcomeWriter(client: Database, outcome: number) {
     },
     addPair: (pair: StoredPair) => insertPair.run(...pair),
     dropPair: ([a, b]: StoredPair) => dropPair.run(a, b),
-    /** The packed contacts by id. */
-    contacts: () =>
-      new Map(client.prepare(`SELECT id, contact FROM ${contacts}`).raw().all() as [id: number, packed: string][]),
+    contacts: () => client.prepare(`SELECT * FROM ${contacts}`).raw().all() as ContactColumns[],
     pairs: () => client.prepare(`SELECT a, b, chance, merged FROM ${pairs}`).raw().all() as StoredPair[],
   };
 }

@@ -1,4 +1,4 @@
-import { personOf, personValues, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
+import { emptyPerson, PERSON_FIELDS, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
 
 /** A contact as an outcome keeps it: all that screens and exports show of it. */
 export interface StoredContact {
@@ -23,31 +23,40 @@ export interface StoredContact {
   why: Fate['why'];
 }
 
-const KEPT: Record<Exclude<keyof StoredContact, 'person'>, true> = {
-  id: true,
+/** What pages are chosen and ordered by, besides the fields of the person. */
+const CHOSEN = ['stop', 'state', 'code', 'verdict', 'via'] as const;
+const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN)[number]>, true> = {
   recordIds: true,
   extra: true,
   from: true,
   sources: true,
   mergeChance: true,
-  via: true,
   alternatives: true,
-  verdict: true,
   reason: true,
   askedAt: true,
-  stop: true,
-  state: true,
-  code: true,
   why: true,
 };
-const FIELDS = Object.keys(KEPT) as (keyof typeof KEPT)[];
+const REST_FIELDS = Object.keys(REST) as (keyof typeof REST)[];
 
-/** As text, without the names of fields. Equal contacts give equal texts. */
-export const packContact = (contact: StoredContact): string =>
-  JSON.stringify([personValues(contact.person), FIELDS.map((field) => contact[field])]);
+/** The columns of a contact in its table; `rest` is JSON without the names of fields. */
+export const CONTACT_COLUMNS = ['id', ...PERSON_FIELDS, ...CHOSEN, 'records', 'rest'] as const;
+export type ContactColumns = (string | number)[];
 
-export function unpackContact(packed: string): StoredContact {
-  const [values, rest] = JSON.parse(packed) as [string[], unknown[]];
-  const named = Object.fromEntries(FIELDS.map((field, i) => [field, rest[i]])) as unknown as StoredContact;
-  return { ...named, person: personOf(values) };
+/** A contact as its columns. Equal contacts give equal columns. */
+export function toColumns(contact: StoredContact): ContactColumns {
+  const columns: ContactColumns = [contact.id];
+  for (const field of PERSON_FIELDS) columns.push(contact.person[field]);
+  for (const field of CHOSEN) columns.push(contact[field]);
+  columns.push(contact.recordIds.length, JSON.stringify(REST_FIELDS.map((field) => contact[field])));
+  return columns;
+}
+
+export function fromColumns(columns: ContactColumns): StoredContact {
+  const contact = { id: columns[0], person: emptyPerson() } as Record<string, unknown> & { person: Person };
+  let at = 1;
+  for (const field of PERSON_FIELDS) contact.person[field] = columns[at++] as string;
+  for (const field of CHOSEN) contact[field] = columns[at++];
+  const rest = JSON.parse(columns.at(-1) as string) as unknown[];
+  REST_FIELDS.forEach((field, i) => (contact[field] = rest[i]));
+  return contact as unknown as StoredContact;
 }

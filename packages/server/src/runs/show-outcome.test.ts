@@ -6,7 +6,7 @@ import { seededRandom } from '@sieve/core/text/random';
 import type { Summary } from '@sieve/contract';
 import { closeDb, openDb } from '../db/open';
 import { shownOutcome, type StoredPair } from '../db/outcomes';
-import { unpackContact, type StoredContact } from '../db/stored-contact';
+import { fromColumns, type ContactColumns, type StoredContact } from '../db/stored-contact';
 import { createJob } from '../db/queries/jobs';
 import { showOutcome } from './show-outcome';
 
@@ -42,9 +42,7 @@ const shown = (job: number) => {
   const { contacts, search, pairs } = shownOutcome(db, job);
   const all = (sql: string) => db.outcomes.prepare(sql).raw().all();
   return {
-    contacts: (all(`SELECT contact FROM ${contacts} ORDER BY id`) as [string][]).map(([packed]) =>
-      unpackContact(packed),
-    ),
+    contacts: (all(`SELECT * FROM ${contacts} ORDER BY id`) as ContactColumns[]).map(fromColumns),
     titles: all(
       `SELECT c.title, s.text LIKE '%' || c.title || '%' FROM ${contacts} c JOIN ${search} s USING (id) ORDER BY id`,
     ),

@@ -2,7 +2,7 @@ import type { Weights } from '@sieve/core';
 import type { Summary } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { createOutcome, dropOutcome, hasOutcome, outcomeIndexes, outcomeWriter, type StoredPair } from '../db/outcomes';
-import { packContact, type StoredContact } from '../db/stored-contact';
+import { toColumns, type ContactColumns, type StoredContact } from '../db/stored-contact';
 import { breathe } from './breathe';
 
 interface Details {
@@ -45,7 +45,7 @@ export async function showOutcome(
       db.outcomes.transaction(() => {
         for (const id of change.oldContacts) writer.dropContact(id);
         for (const pair of change.oldPairs) writer.dropPair(pair);
-        for (const { contact, packed } of change.newContacts) writer.addContact(contact, packed);
+        for (const { contact, columns } of change.newContacts) writer.addContact(contact, columns);
         change.newPairs.forEach(writer.addPair);
       })();
       show(shown);
@@ -78,12 +78,13 @@ function fewChanges(
   contacts: Iterable<StoredContact>,
   pairs: readonly StoredPair[],
 ) {
-  const oldContacts = shown.contacts();
-  const newContacts: { contact: StoredContact; packed: string }[] = [];
+  const oldContacts = new Map(shown.contacts().map((columns) => [columns[0] as number, columns]));
+  const newContacts: { contact: StoredContact; columns: ContactColumns }[] = [];
   for (const contact of contacts) {
-    const packed = packContact(contact);
-    if (oldContacts.get(contact.id) === packed) oldContacts.delete(contact.id);
-    else if (newContacts.push({ contact, packed }) > FEW) return null;
+    const columns = toColumns(contact);
+    const old = oldContacts.get(contact.id);
+    if (old && columns.every((value, i) => value === old[i])) oldContacts.delete(contact.id);
+    else if (newContacts.push({ contact, columns }) > FEW) return null;
   }
   const oldPairs = new Map(shown.pairs().map((pair) => [pair.join(), pair]));
   const newPairs = pairs.filter((pair) => !oldPairs.delete(pair.join()));

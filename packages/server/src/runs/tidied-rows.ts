@@ -60,7 +60,7 @@ async function allRows(db: Db, { sources, phoneCountry, decisions }: Tidying, on
       const records = next.all(sourceId, behind, CHUNK) as [id: number, cells: string][];
       for (const [id, cells] of records) {
         const row = siftRow(id, JSON.parse(cells) as string[], columns, phoneCountry, said);
-        rows.push({ ...row, sourceId });
+        rows.push(Object.assign(row, { sourceId }));
       }
       onTidied(rows.length);
       await breathe();

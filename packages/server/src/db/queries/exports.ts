@@ -2,7 +2,7 @@ import type { ExportRow, Person } from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../open';
 import { shownOutcome } from '../outcomes';
-import { unpackContact } from '../stored-contact';
+import { fromColumns, type ContactColumns } from '../stored-contact';
 import { FRESH_MS } from './facts';
 
 export interface ChosenContact {
@@ -34,14 +34,14 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const suppressed = new Set(client.prepare('SELECT value FROM suppressions').pluck().all() as string[]);
   const rows = db.outcomes
     .prepare(
-      `SELECT contact FROM ${shownOutcome(db, jobId).contacts}
+      `SELECT * FROM ${shownOutcome(db, jobId).contacts}
        WHERE state = 'pass' OR code IN ('verdict', 'no-address-found', 'no-name-or-domain')
-       ORDER BY last_name, first_name, id`,
+       ORDER BY lastName, firstName, id`,
     )
-    .pluck()
-    .iterate() as Iterable<string>;
-  for (const packed of rows) {
-    const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = unpackContact(packed);
+    .raw()
+    .iterate() as Iterable<ContactColumns>;
+  for (const columns of rows) {
+    const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
     const domain = person.email.slice(person.email.indexOf('@') + 1);
     yield {

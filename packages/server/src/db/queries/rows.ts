@@ -11,12 +11,12 @@ import {
 import type { ContactRow, ContactView, PairView, RecordView, RowPage, RowQuery, TitleGroup } from '@sieve/contract';
 import type { Db } from '../open';
 import { shownOutcome } from '../outcomes';
-import { unpackContact, type StoredContact } from '../stored-contact';
+import { fromColumns, type ContactColumns, type StoredContact } from '../stored-contact';
 import { effectiveSteps, jobRow, standingDecisions } from './jobs';
 
 const ORDER: Record<RowQuery['sort'], string> = {
   id: 'id',
-  lastName: 'last_name',
+  lastName: 'lastName',
   title: 'title',
   company: 'company',
   city: 'city',
@@ -51,12 +51,12 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
       : `${table}${ORDER[query.sort]} ${direction}, ${table}id ${direction}`;
   const rows = client
     .prepare(
-      `SELECT c.contact FROM (SELECT id AS at ${from} ORDER BY ${order('')} LIMIT @limit OFFSET @offset)
+      `SELECT c.* FROM (SELECT id AS at ${from} ORDER BY ${order('')} LIMIT @limit OFFSET @offset)
        JOIN ${contacts} c ON c.id = at ORDER BY ${order('c.')}`,
     )
-    .pluck()
-    .all({ ...params, limit: query.limit, offset: query.offset }) as string[];
-  return { total, rows: rows.map((packed) => toRow(unpackContact(packed))) };
+    .raw()
+    .all({ ...params, limit: query.limit, offset: query.offset }) as ContactColumns[];
+  return { total, rows: rows.map((columns) => toRow(fromColumns(columns))) };
 }
 
 function toRow({ person, ...contact }: StoredContact): ContactRow {
@@ -88,10 +88,10 @@ function toRow({ person, ...contact }: StoredContact): ContactRow {
 /** One contact with its records, its changes and what brought it together. */
 export function contactView(db: Db, jobId: number, id: number): ContactView | undefined {
   const { contacts, pairs } = shownOutcome(db, jobId);
-  const packed = db.outcomes.prepare(`SELECT contact FROM ${contacts} WHERE id = ?`).pluck().get(id) as
-    string | undefined;
-  if (packed === undefined) return undefined;
-  const contact = unpackContact(packed);
+  const columns = db.outcomes.prepare(`SELECT * FROM ${contacts} WHERE id = ?`).raw().get(id) as
+    ContactColumns | undefined;
+  if (!columns) return undefined;
+  const contact = fromColumns(columns);
   const { person, extra, from, mergeChance, alternatives, recordIds } = contact;
   const merges = db.outcomes
     .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)
