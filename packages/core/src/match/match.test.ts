@@ -130,10 +130,10 @@ test('the fullest value survives, and a name comes from one record', () => {
   const group = [
     person({ firstName: 'B.', lastName: 'Hathersage', title: 'Owner' }),
     person({ firstName: 'Robert', lastName: 'Hathersage', email: 'r@edale.example' }),
-  ];
+  ].map((one, i) => ({ recordId: 7 + i, person: one }));
   expect(survive(group, 'fullest')).toMatchObject({
     person: { firstName: 'Robert', title: 'Owner', email: 'r@edale.example' },
-    from: { firstName: 1, title: 0, email: 1 },
+    from: { firstName: 8, title: 7, email: 8 },
   });
   expect(survive(group, 'first').person.firstName).toBe('B.');
   expect(survive(group, 'latest').person.firstName).toBe('Robert');

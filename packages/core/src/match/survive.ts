@@ -2,8 +2,14 @@ import type { Person, PersonField } from '../model/person';
 
 export interface Survivor {
   person: Person;
-  /** For each field with a value, the index in the group of the record that it came from. */
+  /** For each field with a value, the record that it came from. */
   from: Partial<Record<PersonField, number>>;
+}
+
+/** One of the records that are merged. */
+interface Merged {
+  recordId: number;
+  person: Person;
 }
 
 /** Fields that only make sense from one record together. */
@@ -28,15 +34,15 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
  *
  * @param group the records of one cluster, earliest first; two or more
  */
-export function survive(group: readonly Person[], rule: Rule): Survivor {
+export function survive(group: readonly Merged[], rule: Rule): Survivor {
   const from: Survivor['from'] = {};
-  const person = { ...group[0]! };
+  const person = { ...group[0]!.person };
   for (const fields of TOGETHER) {
     const chosen = choose(group, fields, rule);
-    if (chosen === undefined) continue;
+    if (!chosen) continue;
     for (const field of fields) {
-      person[field] = group[chosen]![field];
-      if (person[field] !== '') from[field] = chosen;
+      person[field] = chosen.person[field];
+      if (person[field] !== '') from[field] = chosen.recordId;
     }
   }
   return { person, from };
@@ -44,33 +50,20 @@ export function survive(group: readonly Person[], rule: Rule): Survivor {
 
 type Rule = 'fullest' | 'first' | 'latest';
 
-/** The index of the record whose values of these fields survive; none when all are blank. */
-function choose(group: readonly Person[], fields: readonly PersonField[], rule: Rule): number | undefined {
-  const [first] = group as [Person, ...Person[]];
-  if (group.every((one) => fields.every((field) => one[field] === first[field])))
-    return rule === 'latest' ? group.length - 1 : 0;
-  const texts = group.map((one) => textOf(one, fields));
-  const filled = [...texts.keys()].filter((i) => texts[i] !== '');
-  if (rule === 'fullest') return fullest(group, fields, filled, texts);
-  return rule === 'first' ? filled[0] : filled.at(-1);
+/** The record whose values of these fields survive; none when all are blank. */
+function choose(group: readonly Merged[], fields: readonly PersonField[], rule: Rule): Merged | undefined {
+  if (alike(group, fields)) return rule === 'latest' ? group.at(-1) : group[0];
+  const filled = group.filter(({ person }) => fields.some((field) => person[field] !== ''));
+  if (rule !== 'fullest' || filled.length === 1) return rule === 'latest' ? filled.at(-1) : filled[0];
+  const candidates = filled.map((record) => ({ record, text: fields.map((f) => record.person[f]).join('\n') }));
+  const parts = ({ record }: (typeof candidates)[number]) => fields.filter((f) => record.person[f].length > 2).length;
+  const votes = ({ text }: (typeof candidates)[number]) => candidates.filter((other) => other.text === text).length;
+  return candidates.sort((a, b) => parts(b) - parts(a) || votes(b) - votes(a) || b.text.length - a.text.length)[0]!
+    .record;
 }
 
-/** What the fields hold together, '' when they are all blank. */
-function textOf(person: Person, fields: readonly PersonField[]): string {
-  if (fields.length === 1) return person[fields[0]!];
-  return fields.some((field) => person[field] !== '') ? fields.map((field) => person[field]).join('\n') : '';
-}
-
-function fullest(
-  group: readonly Person[],
-  fields: readonly PersonField[],
-  filled: readonly number[],
-  texts: readonly string[],
-): number | undefined {
-  if (filled.every((i) => texts[i] === texts[filled[0]!])) return filled[0];
-  const parts = (i: number) => fields.filter((field) => group[i]![field].length > 2).length;
-  const votes = (i: number) => filled.filter((j) => texts[j] === texts[i]).length;
-  return [...filled].sort(
-    (i, j) => parts(j) - parts(i) || votes(j) - votes(i) || texts[j]!.length - texts[i]!.length || i - j,
-  )[0];
+function alike(group: readonly Merged[], fields: readonly PersonField[]): boolean {
+  const { person: first } = group[0]!;
+  for (const { person } of group) for (const field of fields) if (person[field] !== first[field]) return false;
+  return true;
 }

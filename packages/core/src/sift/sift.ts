@@ -109,16 +109,9 @@ export function merge(input: SiftInput): Merged {
     const contact = newContact(first);
     if (others.length === 0) return contact;
     const own = [first, ...others];
-    const survivor = survive(
-      own.map(({ person }) => person),
-      steps.match.survivor,
-    );
-    contact.recordIds = own.map(({ recordId }) => recordId);
-    contact.person = survivor.person;
-    for (const [field, k] of Object.entries(survivor.from) as [PersonField, number][])
-      contact.from[field] = own[k]!.recordId;
-    contact.mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
-    return contact;
+    const mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
+    const recordIds = own.map(({ recordId }) => recordId);
+    return { ...contact, ...survive(own, steps.match.survivor), recordIds, mergeChance };
   });
   fillDomains(contacts);
   return { contacts, match, nobodies: new Set(rows.filter(({ nobody }) => nobody).map(({ recordId }) => recordId)) };

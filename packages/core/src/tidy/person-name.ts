@@ -45,8 +45,9 @@ function plainName(input: string): PersonName | null {
   const found = /^([A-Z][a-z]*)(?: ([A-Z][a-z]+))?$/.exec(input);
   if (!found) return null;
   const [, firstName = '', lastName = ''] = found;
-  const told = lastName !== '' && (HONORIFICS.has(bare(firstName)) || isSuffix(lastName) || isCredential(lastName));
-  return told ? null : { ...blankName(), firstName, lastName };
+  const [first, last] = [firstName.toLowerCase(), lastName.toLowerCase()];
+  const more = last !== '' && (HONORIFICS.has(first) || SUFFIXES.has(last) || CREDENTIALS.has(last));
+  return more ? null : { ...blankName(), firstName, lastName };
 }
 
 function takenApart(input: string): PersonName {

@@ -30,25 +30,23 @@ export function closeDb({ $client, outcomes }: Db): void {
 
 function openOutcomes(dbFile: string, renew: boolean): Database.Database {
   const file = dbFile === ':memory:' ? dbFile : join(dirname(dbFile), 'outcomes.db');
-  const client = connect(file, UNCHECKED_PAGES);
+  const client = connect(file);
   if (!renew || client.pragma('user_version', { simple: true }) === OUTCOME_FORM) return client;
   client.close();
   for (const ending of ['', '-wal', '-shm']) rmSync(file + ending, { force: true });
-  const fresh = connect(file, UNCHECKED_PAGES);
+  const fresh = connect(file);
   createOutcome(fresh, 0);
   fresh.pragma(`user_version = ${OUTCOME_FORM}`);
   return fresh;
 }
 
-/** Pages of outcomes that gather before they are copied from the log into the file: 64 MB, so that no outcome of 100,000 waits for it. */
-const UNCHECKED_PAGES = 16_384;
-
-function connect(file: string, unchecked = 1000): Database.Database {
+function connect(file: string): Database.Database {
   const client = new Database(file);
   client.pragma('journal_mode = WAL');
   client.pragma('synchronous = NORMAL');
   client.pragma('busy_timeout = 10000');
   client.pragma('cache_size = -64000');
-  client.pragma(`wal_autocheckpoint = ${unchecked}`);
+  // 64 MB of changes gather in the log before they are copied into the file, so that a list of 100,000 rarely waits for it.
+  client.pragma('wal_autocheckpoint = 16384');
   return client;
 }
