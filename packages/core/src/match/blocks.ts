@@ -80,8 +80,7 @@ function blockKeys(s: Subjects): Keys[] {
     both(sound, s.company.ids),
     both(sound, s.domain.ids),
     both(full, s.company.ids),
-    both(sound, s.city.ids),
-    both(sound, initial),
+    both(both(sound, initial).ids, s.city.ids),
     both(
       first.map((id, i) => Math.min(id, last[i]!)),
       first.map((id, i) => Math.max(id, last[i]!)),

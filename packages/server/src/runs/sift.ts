@@ -91,7 +91,10 @@ function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly Sou
   const toStored =
     (merged: 0 | 1) =>
     (link: Link): StoredPair => [idOf(link.a), idOf(link.b), link.chance, merged];
-  return [...doubtful.map(toStored(0)), ...[...new Set(reasons.values())].map(toStored(1))];
+  // In the order of their table, which is written so twice as fast.
+  return [...doubtful.map(toStored(0)), ...[...new Set(reasons.values())].map(toStored(1))].sort(
+    (p, q) => p[0] - q[0] || p[1] - q[1],
+  );
 }
 
 /** The counts that the screens show, from the outcome itself. */
