@@ -1,6 +1,6 @@
 import type { Database } from 'better-sqlite3';
 import type { Db } from './open';
-import { CONTACT_COLUMNS, toColumns, type ContactColumns, type StoredContact } from './stored-contact';
+import { CONTACT_COLUMNS, type ContactColumns, type StoredContact } from './stored-contact';
 
 /** Counted up when what is stored changes: outcomes of another form are dropped at the start and computed again. */
 export const OUTCOME_FORM = 1;
@@ -82,7 +82,7 @@ export function outcomeWriter(client: Database, outcome: number) {
   const dropSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
   const dropPair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
   return {
-    addContact(contact: StoredContact, columns = toColumns(contact)): void {
+    addContact(contact: StoredContact, columns: ContactColumns): void {
       insertContact.run(columns);
       insertSearch.run(contact.id, contact.stop, contact.state, searchText(contact));
     },
@@ -92,7 +92,11 @@ export function outcomeWriter(client: Database, outcome: number) {
     },
     addPair: (pair: StoredPair) => insertPair.run(...pair),
     dropPair: ([a, b]: StoredPair) => dropPair.run(a, b),
-    contacts: () => client.prepare(`SELECT * FROM ${contacts}`).raw().all() as ContactColumns[],
+    /** The contacts as columns, by id. */
+    contacts: () => {
+      const all = client.prepare(`SELECT * FROM ${contacts}`).raw().all() as ContactColumns[];
+      return new Map(all.map((columns) => [columns[0] as number, columns]));
+    },
     pairs: () => client.prepare(`SELECT a, b, chance, merged FROM ${pairs}`).raw().all() as StoredPair[],
   };
 }

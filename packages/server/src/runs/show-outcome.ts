@@ -4,6 +4,7 @@ import type { Db } from '../db/open';
 import { createOutcome, dropOutcome, hasOutcome, outcomeIndexes, outcomeWriter, type StoredPair } from '../db/outcomes';
 import { toColumns, type ContactColumns, type StoredContact } from '../db/stored-contact';
 import { breathe } from './breathe';
+import { MOST_KEPT_ROWS } from './tidied-rows';
 
 interface Details {
   summary: Summary;
@@ -16,6 +17,9 @@ interface Details {
 /** So few changed rows are written over the shown outcome at once; more are written beside it, piece by piece. */
 const FEW = 4000;
 const CHUNK = 10_000;
+
+/** The contacts that this thread has last made shown, as columns by id, to save reading them. Others may have shown more since. */
+let last: { of: string; contacts: Map<number, ContactColumns> } | null = null;
 
 /**
  * Makes an outcome the one that is shown. Whoever reads sees all of the old one or all of the new one; the one that was
@@ -31,33 +35,49 @@ export async function showOutcome(
   details: Details,
 ): Promise<void> {
   const client = db.$client;
-  const shown = client.prepare('SELECT outcome FROM jobs WHERE id = ?').pluck().get(jobId) as number;
-  dropOthers(db, jobId, shown);
-  const show = (outcome: number) =>
+  const job = client.prepare('SELECT outcome, version FROM jobs WHERE id = ?').get(jobId) as {
+    outcome: number;
+    version: number;
+  };
+  const stateAt = (version: number) => [client.name, jobId, version].join();
+  const show = (outcome: number, shownContacts: Map<number, ContactColumns>) => {
     client
-      .prepare('UPDATE jobs SET outcome = ?, version = version + 1, weights = ?, summary = ? WHERE id = ?')
-      .run(outcome, JSON.stringify(details.weights), JSON.stringify(details.summary), jobId);
+      .prepare('UPDATE jobs SET outcome = ?, version = ?, weights = ?, summary = ? WHERE id = ?')
+      .run(outcome, job.version + 1, JSON.stringify(details.weights), JSON.stringify(details.summary), jobId);
+    last = shownContacts.size <= MOST_KEPT_ROWS ? { of: stateAt(job.version + 1), contacts: shownContacts } : null;
+  };
+  dropOthers(db, jobId, job.outcome);
 
-  if (shown > 0 && hasOutcome(db.outcomes, shown)) {
-    const writer = outcomeWriter(db.outcomes, shown);
-    const change = fewChanges(writer, contacts(), pairs);
+  if (job.outcome > 0 && hasOutcome(db.outcomes, job.outcome)) {
+    const writer = outcomeWriter(db.outcomes, job.outcome);
+    const known = last?.of === stateAt(job.version) ? last.contacts : writer.contacts();
+    last = null;
+    const change = fewChanges(known, contacts(), writer.pairs(), pairs);
     if (change) {
       db.outcomes.transaction(() => {
-        for (const id of change.oldContacts) writer.dropContact(id);
+        for (const id of change.oldContacts) {
+          writer.dropContact(id);
+          known.delete(id);
+        }
+        for (const { contact, columns } of change.newContacts) {
+          writer.addContact(contact, columns);
+          known.set(contact.id, columns);
+        }
         for (const pair of change.oldPairs) writer.dropPair(pair);
-        for (const { contact, columns } of change.newContacts) writer.addContact(contact, columns);
         change.newPairs.forEach(writer.addPair);
       })();
-      show(shown);
+      show(job.outcome, known);
       return;
     }
   }
 
+  last = null;
   const next = client.prepare(`INSERT INTO outcomes (job_id) VALUES (?)`).run(jobId).lastInsertRowid as number;
   createOutcome(db.outcomes, next);
   const writer = outcomeWriter(db.outcomes, next);
   const indexes = outcomeIndexes(next);
   const total = Math.max(1, details.summary.records + pairs.length) * 2;
+  const shown = new Map<number, ContactColumns>();
   let written = 0;
   const step = async (count: number, work: () => void) => {
     details.signal.throwIfAborted();
@@ -66,30 +86,37 @@ export async function showOutcome(
     await breathe();
   };
   for (const chunk of chunks(contacts()))
-    await step(chunk.length, () => chunk.forEach((contact) => writer.addContact(contact)));
+    await step(chunk.length, () => {
+      for (const contact of chunk) {
+        const columns = toColumns(contact);
+        writer.addContact(contact, columns);
+        shown.set(contact.id, columns);
+      }
+    });
   await step(pairs.length, () => pairs.forEach(writer.addPair));
   for (const index of indexes) await step(total / 2 / indexes.length, () => db.outcomes.exec(index));
-  show(next);
+  show(next, shown);
 }
 
 /** What differs from the outcome that is shown, or null when that is much. */
 function fewChanges(
-  shown: ReturnType<typeof outcomeWriter>,
+  shown: ReadonlyMap<number, ContactColumns>,
   contacts: Iterable<StoredContact>,
+  shownPairs: readonly StoredPair[],
   pairs: readonly StoredPair[],
 ) {
-  const oldContacts = new Map(shown.contacts().map((columns) => [columns[0] as number, columns]));
+  const oldContacts = new Set(shown.keys());
   const newContacts: { contact: StoredContact; columns: ContactColumns }[] = [];
   for (const contact of contacts) {
     const columns = toColumns(contact);
-    const old = oldContacts.get(contact.id);
+    const old = shown.get(contact.id);
     if (old && columns.every((value, i) => value === old[i])) oldContacts.delete(contact.id);
     else if (newContacts.push({ contact, columns }) > FEW) return null;
   }
-  const oldPairs = new Map(shown.pairs().map((pair) => [pair.join(), pair]));
+  const oldPairs = new Map(shownPairs.map((pair) => [pair.join(), pair]));
   const newPairs = pairs.filter((pair) => !oldPairs.delete(pair.join()));
   if (newContacts.length + newPairs.length + oldContacts.size + oldPairs.size > FEW) return null;
-  return { oldContacts: oldContacts.keys(), oldPairs: oldPairs.values(), newContacts, newPairs };
+  return { oldContacts, oldPairs: oldPairs.values(), newContacts, newPairs };
 }
 
 function* chunks<T>(all: Iterable<T>): Generator<T[]> {
