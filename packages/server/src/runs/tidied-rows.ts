@@ -25,7 +25,7 @@ export type OnTidied = (done: number, total: number) => void;
 const CHUNK = 1000;
 
 /** A thread keeps what it last computed of a job; not of jobs so large that memory would matter. */
-export const MOST_KEPT_ROWS = 200_000;
+export const MOST_KEPT_ROWS = 500_000;
 
 /** The last rows that this thread tidied. Records are never changed, so they hold as long as the key does. */
 let last: { key: string; rows: SourcedRow[] } | null = null;
