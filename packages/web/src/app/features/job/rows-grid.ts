@@ -84,6 +84,7 @@ const PAGE = 100;
       [maintainColumnOrder]="true"
       [suppressColumnMoveAnimation]="true"
       [animateRows]="false"
+      [rowBuffer]="4"
       (gridReady)="ready($event)"
       (cellFocused)="focused($event)"
       (selectionChanged)="tellMarked()"
