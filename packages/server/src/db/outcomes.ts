@@ -78,20 +78,20 @@ export function outcomeWriter(client: Database, outcome: number) {
   const insertContact = client.prepare(`INSERT INTO ${contacts} VALUES (${CONTACT_COLUMNS.map(() => '?').join(', ')})`);
   const insertSearch = client.prepare(`INSERT INTO ${search} VALUES (?, ?, ?, ?)`);
   const insertPair = client.prepare(`INSERT INTO ${pairs} VALUES (?, ?, ?, ?)`);
-  const dropContact = client.prepare(`DELETE FROM ${contacts} WHERE id = ?`);
-  const dropSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
-  const dropPair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
+  const removeContact = client.prepare(`DELETE FROM ${contacts} WHERE id = ?`);
+  const removeSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
+  const removePair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
   return {
     addContact(contact: StoredContact, columns: ContactColumns): void {
       insertContact.run(columns);
       insertSearch.run(contact.id, contact.stop, contact.state, searchText(contact));
     },
-    dropContact(id: number): void {
-      dropContact.run(id);
-      dropSearch.run(id);
+    removeContact(id: number): void {
+      removeContact.run(id);
+      removeSearch.run(id);
     },
     addPair: (pair: StoredPair) => insertPair.run(...pair),
-    dropPair: ([a, b]: StoredPair) => dropPair.run(a, b),
+    removePair: ([a, b]: StoredPair) => removePair.run(a, b),
     /** The contacts as columns, by id. */
     contacts: () => {
       const all = client.prepare(`SELECT * FROM ${contacts}`).raw().all() as ContactColumns[];

@@ -56,14 +56,14 @@ export async function showOutcome(
     if (change) {
       db.outcomes.transaction(() => {
         for (const id of change.oldContacts) {
-          writer.dropContact(id);
+          writer.removeContact(id);
           known.delete(id);
         }
         for (const { contact, columns } of change.newContacts) {
           writer.addContact(contact, columns);
           known.set(contact.id, columns);
         }
-        for (const pair of change.oldPairs) writer.dropPair(pair);
+        for (const pair of change.oldPairs) writer.removePair(pair);
         change.newPairs.forEach(writer.addPair);
       })();
       show(job.outcome, known);
