@@ -2,6 +2,7 @@ import { PASSED, type Fate } from '../model/fate';
 import { fullName, type Person } from '../model/person';
 import type { OptionsOf, RuleField } from '../model/step';
 import { fold } from '../text/fold';
+import { remembered } from '../text/remembered';
 import { FITS, NEAR, titleFit, type TitleFit } from './fit';
 import { wordFinder } from './words';
 
@@ -43,9 +44,11 @@ export function screener(
     ...rule,
     number: i,
     text: TEXT[rule.field],
-    find: wordFinder(rule.words),
+    // Titles come again and again.
+    find: rule.field === 'title' ? remembered(wordFinder(rule.words)) : wordFinder(rule.words),
   }));
-  const fits = new Map<string, TitleFit>();
+  const keyOf = remembered(titleKey);
+  const fitOf = remembered((title): TitleFit => titleFit(title, options.briefTitles));
   const passed = new Map<string, number>();
 
   const aside = (code: Fate['code'], why: Fate['why'] = {}): Fate => ({ step: 'screen', state: 'aside', code, why });
@@ -57,7 +60,7 @@ export function screener(
       const entry = [p.domain, domain].find((d) => d !== '' && suppression.domains.has(d));
       if (entry) return aside('suppressed', { entry });
     }
-    const group = groups.get(titleKey(p.title));
+    const group = groups.get(keyOf(p.title));
     if (group === 'aside') return aside('title-group', { title: p.title });
     for (const rule of rules) {
       const word = rule.find(rule.text(p));
@@ -67,8 +70,7 @@ export function screener(
       if (rule.fate === 'keep' && word === '') return aside('rule-lacks', { rule: rule.number, field: rule.field });
     }
     if (options.briefTitles.length > 0 && group !== 'keep') {
-      let fit = fits.get(p.title);
-      if (!fit) fits.set(p.title, (fit = titleFit(p.title, options.briefTitles)));
+      const fit = fitOf(p.title);
       const why = { title: p.title, near: fit.near, fit: Math.round(fit.fit * 100) / 100 };
       if (fit.fit < NEAR) return aside('title-not-in-brief', why);
       if (fit.fit < FITS) return { step: 'screen', state: 'look', code: 'title-near-brief', why };

@@ -27,7 +27,9 @@ const tablesOf = (outcome: number): OutcomeTables => ({
 /** The orders of the grid. Each index also holds what a page is chosen by, so a page far down reads no row but its own. */
 const ORDERS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict', 'records'] as const;
 
+/** Makes the tables of an outcome, empty; what another database left under its number goes. */
 export function createOutcome(client: Database, outcome: number): void {
+  dropOutcome(client, outcome);
   const { contacts, search, pairs } = tablesOf(outcome);
   client.exec(
     `CREATE TABLE ${contacts} (${CONTACT_COLUMNS.join(', ').replace(/^id/, 'id INTEGER PRIMARY KEY')});
