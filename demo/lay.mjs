@@ -61,7 +61,7 @@ export async function layDemo(url, say) {
   });
   for (const name of FILES) await bring(job, name);
   await call('POST', `/api/jobs/${job}/steps`, {
-    options: { kind: 'match', on: true, mergeFrom: 0.97, judgeFrom: 0.1, survivor: 'fullest' },
+    options: { kind: 'match', on: true, mergeFrom: 0.995, judgeFrom: 0.02, survivor: 'fullest' },
   });
   await call('POST', `/api/jobs/${job}/steps`, {
     options: {

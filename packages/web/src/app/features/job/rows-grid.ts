@@ -255,7 +255,10 @@ export class RowsGrid {
       // After the grid has taken the new columns.
       queueMicrotask(() => this.recall());
     });
-    effect(() => this.grid?.setGridOption('datasource', this.source()));
+    effect(() => {
+      const source = this.source();
+      this.grid?.setGridOption('datasource', source);
+    });
     effect(() => {
       this.version();
       this.grid?.refreshInfiniteCache();

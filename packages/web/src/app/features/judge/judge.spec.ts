@@ -56,6 +56,6 @@ describe('judging pairs', () => {
     press('s');
     http.expectOne('/api/jobs/1/decisions').error(new ProgressEvent('error'));
     await stable();
-    expect(text()).toContain('1 pairs to judge');
+    expect(text()).toContain('1 pair to judge');
   });
 });
