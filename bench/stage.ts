@@ -103,12 +103,6 @@ async function siftInParts(): Promise<string> {
   return [...parts].map(([name, ms]) => `${name} ${(ms / 1000).toFixed(2)}`).join(', ');
 }
 
-const setAside = () =>
-  db
-    .insert(decisions)
-    .values({ jobId, at: 0, body: { kind: 'set-aside', recordIds: [1] } })
-    .run();
-
 const STAGES: Record<string, () => Promise<() => unknown>> = {
   intake: async () => (await prepareIntake(), () => runIntake(context({ sourceId: 1, rows: Number(rows) }))),
   tidy: async () => {
@@ -135,7 +129,9 @@ const STAGES: Record<string, () => Promise<() => unknown>> = {
   },
   again: async () => {
     await runSift(context());
-    setAside();
+    db.insert(decisions)
+      .values({ jobId, at: 0, body: { kind: 'set-aside', recordIds: [1] } })
+      .run();
     return () => runSift(context());
   },
   'export csv': () => exportAs('csv'),

@@ -1,6 +1,6 @@
 import { soundex } from '../text/soundex';
 import { fullForm } from '../words/nicknames';
-import type { Interned, Subjects } from './subject';
+import { numbering, type Interned, type Subjects } from './subject';
 
 /** A block with more records than this is not compared in full but along its sorted order. */
 const LARGEST_BLOCK = 30;
@@ -69,7 +69,7 @@ function blockKeys(s: Subjects): Keys[] {
   const sound = numbered(s.lastName, (name) => soundex(name) || name);
   const full = numbered(s.firstName, fullForm);
   const initial = numbered(s.firstName, (name) => fullForm(name).slice(0, 1));
-  const names = new Map<string, number>();
+  const names = counting();
   const first = numbered(s.firstName, (name) => name, names);
   const last = numbered(s.lastName, (name) => name, names);
   return [
@@ -88,16 +88,16 @@ function blockKeys(s: Subjects): Keys[] {
   ];
 }
 
-/** For each record the number of a text made from its value, 0 for a blank one; equal texts in `known` are one number. */
-function numbered(column: Interned, change: (value: string) => string, known = new Map<string, number>()): Int32Array {
-  const ofValue = column.values.map((value) => {
-    const text = change(value);
-    if (text === '') return 0;
-    let id = known.get(text);
-    if (id === undefined) known.set(text, (id = known.size + 1));
-    return id;
-  });
+/** For each record the number of a text made from its value. */
+function numbered(column: Interned, change: (value: string) => string, numberOf = counting()): Int32Array {
+  const ofValue = column.values.map((value) => numberOf(change(value)));
   return column.ids.map((id) => ofValue[id]!);
+}
+
+/** Numbers texts as they come, from 1; a blank one is 0. */
+function counting() {
+  let count = 0;
+  return numbering(() => ++count);
 }
 
 /** The key of two numbers together; blank when either is. */

@@ -111,11 +111,10 @@ function maximise(
   for (let round = 0; round < rounds; round++) {
     const m = COMPARED.map((field) => [0, ...START_M[field].map((share) => share * made)]);
     const u = start.u.map((field) => field.map((share) => share * made));
-    const bits = COMPARED.map((_, f) => weights.m[f]!.map((_m, level) => bitsOf(weights, f, level)));
-    const prior = Math.log2(weights.prior / (1 - weights.prior));
+    const weigh = weigher(weights);
     let matched = 0;
     for (const { levels, n } of seen) {
-      const p = 1 / (1 + 2 ** -levels.reduce((sum, level, f) => sum + bits[f]![level]!, prior));
+      const p = chanceOf(weigh(levels));
       matched += p * n;
       for (let f = 0; f < FIELDS; f++) {
         const level = levels[f]!;
@@ -151,12 +150,15 @@ function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => 
   return u.map(shares);
 }
 
-/** How likely a pair with these levels is one person, 0 to 1. Blank fields say nothing. */
-export const chance = (weights: Weights, levels: readonly number[], extraBits = 0): number => {
-  let bits = Math.log2(weights.prior / (1 - weights.prior)) + extraBits;
-  for (let f = 0; f < FIELDS; f++) bits += bitsOf(weights, f, levels[f]!);
-  return 1 / (1 + 2 ** -bits);
-};
+/** What all fields of a pair say together with the prior, in bits. Blank fields say nothing. */
+export function weigher(weights: Weights): (levels: readonly number[]) => number {
+  const bits = COMPARED.map((_, f) => weights.m[f]!.map((_m, level) => bitsOf(weights, f, level)));
+  const prior = Math.log2(weights.prior / (1 - weights.prior));
+  return (levels) => levels.reduce((sum, level, f) => sum + bits[f]![level]!, prior);
+}
+
+/** How likely a pair is one person, 0 to 1, from its bits. */
+export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
 
 /** What one field says for (above 0) or against (below 0), in bits. */
 export const bitsOf = (weights: Weights, field: number, level: number): number =>

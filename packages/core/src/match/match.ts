@@ -3,7 +3,7 @@ import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
 import { cluster, type Link } from './cluster';
 import { COMPARED, comparisons, LEVELS, type Compare, type Compared, type Level } from './compare';
-import { bitsOf, chance, learnWeights, levelsOf, patternOf, rarity, type Weights } from './likelihood';
+import { bitsOf, chanceOf, learnWeights, levelsOf, patternOf, rarity, weigher, type Weights } from './likelihood';
 import { toSubjects } from './subject';
 
 export interface MatchLines {
@@ -53,13 +53,13 @@ export function matchPeople(
   const pairs = candidatePairs(subjects);
   const weights = learnWeights(pairs, subjects, compare, seededRandom(2026));
   const patternAt = patternOf(compare);
+  const weigh = weigher(weights);
   const scored = new Map<number, { levels: number[]; base: number }>();
   const scoreOf = (pattern: number) => {
     let known = scored.get(pattern);
     if (!known) {
       const levels = levelsOf(pattern);
-      const p = chance(weights, levels);
-      known = { levels, base: Math.log2(p / (1 - p)) };
+      known = { levels, base: weigh(levels) };
       scored.set(pattern, known);
     }
     return known;
@@ -74,17 +74,13 @@ export function matchPeople(
     const { levels, base } = scoreOf(patternAt(a, b));
     const exact = sharesExactKey(levels);
     if (!exact && base < HOPELESS) continue;
-    const learned = 1 / (1 + 2 ** -(base + rarity(subjects, weights, levels, a)));
+    const learned = chanceOf(base + rarity(subjects, weights, levels, a));
     const likelihood = exact ? Math.max(learned, CERTAIN) : learned;
     if (likelihood < lines.judgeFrom) continue;
     const link = { a, b, chance: likelihood };
     (likelihood >= lines.mergeFrom ? likely : between).push(link);
   }
-  const conflict = (a: number, b: number) =>
-    COMPARED.reduce(
-      (bits, field, f) => bits + bitsOf(weights, f, compare[field](a, b)),
-      Math.log2(weights.prior / (1 - weights.prior)),
-    ) < -1;
+  const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
 
   const ruledOut = new Set(different.map(([a, b]) => Math.min(a, b) * people.length + Math.max(a, b)));

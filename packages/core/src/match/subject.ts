@@ -53,7 +53,7 @@ function intern(people: readonly Person[], field: MatchField, foldValue: ((value
 }
 
 /** A number for each distinct value, 0 for ''. */
-function numbering(numberOf: (value: string) => number): (value: string) => number {
+export function numbering(numberOf: (value: string) => number): (value: string) => number {
   const known = new Map([['', 0]]);
   return (value) => {
     let id = known.get(value);

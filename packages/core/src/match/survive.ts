@@ -7,7 +7,7 @@ export interface Survivor {
 }
 
 /** One of the records that are merged. */
-interface Merged {
+interface Candidate {
   recordId: number;
   person: Person;
 }
@@ -34,7 +34,7 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
  *
  * @param group the records of one cluster, earliest first; two or more
  */
-export function survive(group: readonly Merged[], rule: Rule): Survivor {
+export function survive(group: readonly Candidate[], rule: Rule): Survivor {
   const from: Survivor['from'] = {};
   const person = { ...group[0]!.person };
   for (const fields of TOGETHER) {
@@ -51,18 +51,17 @@ export function survive(group: readonly Merged[], rule: Rule): Survivor {
 type Rule = 'fullest' | 'first' | 'latest';
 
 /** The record whose values of these fields survive; none when all are blank. */
-function choose(group: readonly Merged[], fields: readonly PersonField[], rule: Rule): Merged | undefined {
+function choose(group: readonly Candidate[], fields: readonly PersonField[], rule: Rule): Candidate | undefined {
   if (alike(group, fields)) return rule === 'latest' ? group.at(-1) : group[0];
   const filled = group.filter(({ person }) => fields.some((field) => person[field] !== ''));
   if (rule !== 'fullest' || filled.length === 1) return rule === 'latest' ? filled.at(-1) : filled[0];
-  const candidates = filled.map((record) => ({ record, text: fields.map((f) => record.person[f]).join('\n') }));
-  const parts = ({ record }: (typeof candidates)[number]) => fields.filter((f) => record.person[f].length > 2).length;
-  const votes = ({ text }: (typeof candidates)[number]) => candidates.filter((other) => other.text === text).length;
-  return candidates.sort((a, b) => parts(b) - parts(a) || votes(b) - votes(a) || b.text.length - a.text.length)[0]!
-    .record;
+  const text = ({ person }: Candidate) => fields.map((field) => person[field]).join('\n');
+  const parts = ({ person }: Candidate) => fields.filter((field) => person[field].length > 2).length;
+  const votes = (one: Candidate) => filled.filter((other) => text(other) === text(one)).length;
+  return filled.sort((a, b) => parts(b) - parts(a) || votes(b) - votes(a) || text(b).length - text(a).length)[0];
 }
 
-function alike(group: readonly Merged[], fields: readonly PersonField[]): boolean {
+function alike(group: readonly Candidate[], fields: readonly PersonField[]): boolean {
   const { person: first } = group[0]!;
   for (const { person } of group) for (const field of fields) if (person[field] !== first[field]) return false;
   return true;

@@ -43,6 +43,7 @@ export function parseCompany(input: string): CompanyName {
 const isLegalForm = (rest: string, form: string) =>
   rest !== '' && (form.replaceAll('.', '').length > 2 || form === form.toUpperCase());
 
+// Of two spellings the first in the list is the canonical one.
 const withoutDot = (form: string) => form.replace(/\.$/, '');
 const CANONICAL = new Map(LEGAL_FORMS.toReversed().map((form) => [withoutDot(form).toLowerCase(), withoutDot(form)]));
 const canonicalForm = (form: string) => CANONICAL.get(withoutDot(form).toLowerCase()) ?? withoutDot(form);

@@ -71,23 +71,18 @@ port.on('message', (message: WorkerTask | 'stop') => {
   else void work(message);
 });
 
-/** The database stays open from task to task. */
-let db: Db | null = null;
-function opened(dbFile: string): Db {
-  if (db?.$client.name === dbFile) return db;
-  if (db) closeDb(db);
-  return (db = openDb(dbFile));
-}
-
 async function work(task: WorkerTask): Promise<void> {
   stop = new AbortController();
   // Every waiting question listens.
   setMaxListeners(0, stop.signal);
+  const db = openDb(task.dbFile);
   let end: EndMessage;
   try {
-    end = await result(task, opened(task.dbFile));
+    end = await result(task, db);
   } catch (error) {
     end = stop.signal.aborted ? { type: 'stopped' } : failure(error);
+  } finally {
+    closeDb(db);
   }
   say(end);
 }
