@@ -67,6 +67,8 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.keyboard.type('wells');
   await expect(others).toHaveCount(0);
   await expect(page.locator('.ag-row').first()).toBeVisible();
+  await page.keyboard.type(' nobody');
+  await expect(page.getByText('No row here holds “wells nobody”.')).toBeVisible();
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Backspace');
   await expect(others.first()).toBeVisible();

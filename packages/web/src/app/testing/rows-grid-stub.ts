@@ -12,6 +12,7 @@ export class RowsGrid {
   readonly going = input<ReadonlySet<number>>(new Set());
   readonly chosen = output<object>();
   readonly marked = output<object[]>();
+  readonly total = output<number>();
   readonly failed = output<unknown>();
   readonly moves: number[] = [];
 

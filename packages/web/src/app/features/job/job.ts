@@ -98,6 +98,8 @@ export class JobScreen {
     this.ownRuns().some(({ kind, state }) => (kind === 'sift' || kind === 'intake') && state !== 'paused'),
   );
   protected readonly marked = signal<ContactRow[]>([]);
+  /** How many rows the filter leaves. */
+  protected readonly found = signal<number | null>(null);
   protected readonly editWanted = signal(0);
   protected readonly dropping = signal(false);
   /** Rows on their way out; a new outcome has moved them. */

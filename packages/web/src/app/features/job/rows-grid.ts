@@ -85,6 +85,7 @@ const PAGE = 100;
       [suppressColumnMoveAnimation]="true"
       [animateRows]="false"
       [rowBuffer]="4"
+      [suppressNoRowsOverlay]="true"
       (gridReady)="ready($event)"
       (cellFocused)="focused($event)"
       (selectionChanged)="tellMarked()"
