@@ -17,7 +17,7 @@ const web = never(['@sieve/web*', '**/web/src/**', '@angular/*'], 'Only the web 
 const standins = never(['@sieve/standins*', '**/standins/src/**'], 'The stand-ins are the other side of the wire.');
 const contract = never(['@sieve/contract*'], 'This package must not know the API.');
 const node = never(['node:*'], 'Core has no I/O.');
-const stages = ['intake', 'tidy', 'match', 'screen', 'append', 'search', 'split', 'export', 'forecast', 'sift'];
+const stages = ['intake', 'tidy', 'match', 'mail', 'search', 'split', 'export', 'forecast'];
 const features = ['desk', 'jobs', 'bring', 'job', 'judge', 'export', 'settings', 'search', 'searches', 'picks'];
 
 export default defineConfig(
@@ -60,23 +60,21 @@ export default defineConfig(
     },
   },
   // A stage of core knows the model and pure helpers, never another stage; only sift knows all.
-  ...stages
-    .filter((stage) => stage !== 'sift')
-    .map((stage) => ({
-      files: [`packages/core/src/${stage}/*.ts`],
-      ignores: ['**/*.test.ts'],
-      rules: imports(
-        server,
-        web,
-        standins,
-        contract,
-        node,
-        never(
-          stages.filter((other) => other !== stage).map((other) => `../${other}/*`),
-          'Stages of core do not import each other.',
-        ),
+  ...stages.map((stage) => ({
+    files: [`packages/core/src/${stage}/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: imports(
+      server,
+      web,
+      standins,
+      contract,
+      node,
+      never(
+        stages.filter((other) => other !== stage).map((other) => `../${other}/*`),
+        'Stages of core do not import each other.',
       ),
-    })),
+    ),
+  })),
   { files: ['packages/contract/src/**/*.ts'], rules: imports(server, web, standins, node) },
   { files: ['packages/server/src/**/*.ts'], rules: imports(web, standins) },
   {

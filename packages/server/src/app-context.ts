@@ -1,6 +1,6 @@
 import type { Settings } from '@sieve/contract';
 import type { Db } from './db/open';
-import type { Inspect } from './intake/inspect-in-worker';
+import type { Inspect } from './sources/inspect-in-worker';
 import type { Directory } from './outside/directory/port';
 import type { Queue } from './runs/queue';
 import type { Events } from './plugins/events';

@@ -1,5 +1,5 @@
 import type { Job, RowPage, SourceRow } from '@sieve/contract';
-import { shownOutcome } from './db/outcomes';
+import { shownOutcome } from './sieve/outcomes';
 import { harness } from './testing/harness';
 
 jest.setTimeout(60_000);

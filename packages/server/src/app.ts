@@ -6,14 +6,14 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import type { AppContext } from './app-context';
 import { errors } from './plugins/errors';
 import { security } from './plugins/security';
-import { directoryRoutes } from './routes/directory';
-import { exportRoutes } from './routes/exports';
-import { intakeRoutes } from './routes/intake';
-import { jobRoutes } from './routes/jobs';
-import { pickListRoutes } from './routes/pick-lists';
-import { runRoutes } from './routes/runs';
-import { searchRoutes } from './routes/searches';
-import { settingsRoutes } from './routes/settings';
+import { directoryRoutes } from './searches/directory-routes';
+import { exportRoutes } from './exports/routes';
+import { intakeRoutes } from './sources/routes';
+import { jobRoutes } from './jobs/routes';
+import { pickListRoutes } from './picks/routes';
+import { runRoutes } from './runs/routes';
+import { searchRoutes } from './searches/routes';
+import { settingsRoutes } from './settings/routes';
 
 export interface AppOptions {
   /** Folder of the built web application; none in tests. */

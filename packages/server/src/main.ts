@@ -9,7 +9,7 @@ const config = readConfig(process.env);
 const { app, queue } = await assemble(
   config,
   {
-    worker: here('./runs/worker.js'),
+    worker: here('./threads/worker.js'),
     migrations: here('../../packages/server/migrations'),
     webDir: here('../web/browser'),
   },

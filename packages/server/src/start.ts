@@ -7,12 +7,12 @@ import { buildApp } from './app';
 import type { AppContext } from './app-context';
 import type { Config } from './config';
 import { closeDb, openDb } from './db/open';
-import { readSettings } from './db/queries/settings';
-import { inspectInWorker } from './intake/inspect-in-worker';
+import { readSettings } from './settings/store';
+import { inspectInWorker } from './sources/inspect-in-worker';
 import { createEvents } from './plugins/events';
-import { createCrew } from './runs/crew';
+import { createCrew } from './threads/crew';
 import { createQueue } from './runs/queue';
-import { directoryOf } from './searching/directory-of';
+import { directoryOf } from './searches/directory-of';
 
 /** Sifting makes many objects that live shortly: with more room for them a third of the collecting falls away. */
 const ROOMY = { maxYoungGenerationSizeMb: 192 };

@@ -1,5 +1,5 @@
-import { appendEmail, type Appended } from '../append/append-email';
-import { learningPatterns, type Patterns } from '../append/learn';
+import { appendEmail, type Appended } from '../steps/append-email/append-email';
+import { learningPatterns, type Patterns } from '../steps/append-email/learn';
 import { judge } from '../mail/judge';
 import { matchPeople, type MatchOutcome } from '../match/match';
 import { survive } from '../match/survive';
@@ -9,7 +9,7 @@ import type { Person, PersonField } from '../model/person';
 import type { Facts, Question } from '../model/question';
 import type { StepKind, Steps } from '../model/step';
 import type { Judgement } from '../model/verdict';
-import { screener, type Suppression } from '../screen/screen';
+import { screener, type Suppression } from '../steps/screen/screen';
 import { fold } from '../text/fold';
 import type { SiftRow } from './sift-row';
 import { sortDecisions, upTo, type Sorted } from './sort-decisions';

@@ -1,7 +1,7 @@
 import type { Decision } from '../model/decision';
 import type { PersonField } from '../model/person';
 import { STEP_KINDS, type StepKind } from '../model/step';
-import { titleKey } from '../screen/screen';
+import { titleKey } from '../steps/screen/screen';
 
 /** Decisions, sorted by what they are about. Later ones win over earlier ones. */
 export interface Sorted {

@@ -8,17 +8,17 @@ import { exportLayout, newJob, type Settings, type Summary } from '@sieve/contra
 import * as z from 'zod';
 import { readConfig } from '../config';
 import { closeDb, openDb, type Db } from '../db/open';
-import { createJob, jobById } from '../db/queries/jobs';
-import { addSource } from '../db/queries/sources';
+import { createJob, jobById } from '../jobs/store';
+import { addSource } from '../sources/store';
 import { decisions, exportsTable } from '../db/schema';
 import { toAppError } from '../errors';
-import { inspectFile } from '../intake/inspect';
+import { inspectFile } from '../sources/inspect';
 import { asking } from '../outside/ask';
-import { askHandler } from '../runs/ask';
+import { askHandler } from '../sieve/ask-run';
 import type { RunContext, RunHandler } from '../runs/context';
-import { runExport } from '../runs/export';
-import { runIntake } from '../runs/intake';
-import { runSift } from '../runs/sift';
+import { runExport } from '../exports/export-run';
+import { runIntake } from '../sources/bring-in-run';
+import { runSift } from '../sieve/sift-run';
 
 /** What a job file holds; see docs/sift.md. */
 const jobFile = z.strictObject({

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
-import { createOutcome, OUTCOME_FORM } from './outcomes';
+import { createOutcome, OUTCOME_FORM } from '../sieve/outcomes';
 import * as schema from './schema';
 
 export type Db = BetterSQLite3Database<typeof schema> & {

@@ -3,10 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { settings, type ServerEvent } from '@sieve/contract';
 import { closeDb, openDb } from '../db/open';
-import { createJob } from '../db/queries/jobs';
-import type { Crew } from './crew';
+import { createJob } from '../jobs/store';
+import type { Crew } from '../threads/crew';
 import { createQueue } from './queue';
-import type { EndMessage, ProgressMessage, WorkerTask } from './worker';
+import type { EndMessage, ProgressMessage, WorkerTask } from '../threads/worker';
 
 /** A crew whose tasks end when the test says so. */
 function heldCrew() {

@@ -1,10 +1,10 @@
 import type { Run, RunKind, RunState, ServerEvent, Settings } from '@sieve/contract';
 import { and, asc, desc, eq, type SQL } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { jobsToSift } from '../db/outcomes';
+import { jobsToSift } from '../sieve/outcomes';
 import { jobs, runs } from '../db/schema';
 import { AppError } from '../errors';
-import type { Crew, Hand } from './crew';
+import type { Crew, Hand } from '../threads/crew';
 
 export interface QueueOptions {
   db: Db;

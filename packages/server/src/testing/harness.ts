@@ -10,7 +10,7 @@ export async function harness() {
   const { app, queue, context } = await assemble(
     { port: 0, dataDir, logLevel: 'silent', shipped: settings.parse({}) },
     {
-      worker: join(__dirname, '../../../../dist/test-server/runs/worker.js'),
+      worker: join(__dirname, '../../../../dist/test-server/threads/worker.js'),
       migrations: join(__dirname, '../../migrations'),
     },
   );

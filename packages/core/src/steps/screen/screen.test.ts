@@ -1,0 +1,136 @@
+import { emptyPerson, type Person } from '../../model/person';
+import { screenOptions, type OptionsOf } from '../../model/step';
+import { titleFit } from './fit';
+import { screener, titleKey, type Suppression, type TitleGroups } from './screen';
+
+const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
+const nobody: Suppression = { emails: new Set(), domains: new Set() };
+
+function fates(
+  options: Partial<OptionsOf<'screen'>>,
+  people: Partial<Person>[],
+  { suppression = nobody, groups = new Map() as TitleGroups, kept = [] as number[] } = {},
+) {
+  const fateOf = screener(screenOptions.parse({ kind: 'screen', ...options }), suppression, groups);
+  return people.map((values, i) => fateOf(person(values), kept.includes(i)));
+}
+const codes = (...given: Parameters<typeof fates>) => fates(...given).map(({ code }) => code);
+
+test('a rule finds whole words in its own field only, whatever their case, and says which', () => {
+  const rules = [{ field: 'title' as const, words: ['driver', 'head chef'], fate: 'aside' as const }];
+  const given = fates({ rules }, [
+    { title: 'Delivery DRIVER' },
+    { title: 'Head Chef' },
+    { title: 'Head of Drivers’ Club' },
+    { title: 'Owner', company: 'Driver & Sons' },
+  ]);
+  expect(given.map(({ code }) => code)).toEqual(['rule-words', 'rule-words', 'passed', 'passed']);
+  expect(given[1]!.why).toEqual({ rule: 0, field: 'title', word: 'Head Chef' });
+});
+
+test('keep only: what lacks all of the words is set aside by that rule', () => {
+  const rules = [
+    { field: 'company' as const, words: ['dairy', 'creamery'], fate: 'keep' as const },
+    { field: 'any' as const, words: ['closed'], fate: 'aside' as const },
+  ];
+  expect(
+    codes({ rules }, [
+      { company: 'Brackenfold Dairy' },
+      { company: 'Sorrel Creamery', note: 'closed in May' },
+      { company: 'Tidewell' },
+      {},
+    ]),
+  ).toEqual(['passed', 'rule-words', 'rule-lacks', 'rule-lacks']);
+});
+
+test('the suppression list holds addresses and whole domains, and can be switched off', () => {
+  const suppression = { emails: new Set(['m@one.example']), domains: new Set(['two.example']) };
+  const people = [
+    { email: 'm@one.example' },
+    { email: 'n@one.example' },
+    { email: 'x@two.example' },
+    { domain: 'two.example' },
+    {},
+  ];
+  expect(codes({}, people, { suppression })).toEqual(['suppressed', 'passed', 'suppressed', 'suppressed', 'passed']);
+  expect(new Set(codes({ suppression: false }, people, { suppression }))).toEqual(new Set(['passed']));
+  expect(fates({}, people, { suppression })[3]!.why).toEqual({ entry: 'two.example' });
+});
+
+test('a title of the brief passes, a near one wants a look, others are set aside', () => {
+  const given = fates({ briefTitles: ['Quality Manager', 'Head of Production'] }, [
+    { title: 'Group Quality Manager' },
+    { title: 'Quality Director' },
+    { title: 'Production Lead' },
+    { title: 'Sales Manager' },
+    { title: '' },
+  ]);
+  expect(given.map(({ state }) => state)).toEqual(['pass', 'look', 'look', 'aside', 'aside']);
+  expect(given[1]!.why).toMatchObject({ title: 'Quality Director', near: 'Quality Manager' });
+});
+
+test('what a person said of a group of titles wins over the brief and over rules about titles', () => {
+  const groups: TitleGroups = new Map([
+    [titleKey('Sales Manager'), 'keep'],
+    [titleKey('Quality Manager'), 'aside'],
+  ]);
+  const options = {
+    briefTitles: ['Quality Manager'],
+    rules: [{ field: 'title' as const, words: ['sales'], fate: 'aside' as const }],
+  };
+  expect(codes(options, [{ title: 'SALES MANAGER' }, { title: 'quality-manager' }], { groups })).toEqual([
+    'passed',
+    'title-group',
+  ]);
+});
+
+test('at most n of a company: by its domain, else by its name; those that are not known are not counted', () => {
+  const people = [
+    { company: 'Brackenfold Dairy', domain: 'brackenfold.example' },
+    { company: 'BFD', domain: 'brackenfold.example' },
+    { company: 'Brackenfold Dairy', domain: 'brackenfold.example' },
+    { company: 'Tidewell' },
+    { company: 'TIDEWELL' },
+    { company: 'Tidewell' },
+    {},
+    {},
+    {},
+  ];
+  expect(codes({ atMostPerCompany: 2 }, people)).toEqual([
+    'passed',
+    'passed',
+    'company-full',
+    'passed',
+    'passed',
+    'company-full',
+    'passed',
+    'passed',
+    'passed',
+  ]);
+});
+
+test('only who passes takes a place of the company; who is kept by hand takes one and is never too many', () => {
+  const rules = [{ field: 'title' as const, words: ['driver'], fate: 'aside' as const }];
+  const people = [{ title: 'Driver' }, { title: 'Owner' }, { title: 'Head' }].map((one) => ({
+    ...one,
+    company: 'Tidewell',
+  }));
+  expect(codes({ rules, atMostPerCompany: 1 }, people)).toEqual(['rule-words', 'passed', 'company-full']);
+  expect(codes({ rules, atMostPerCompany: 1 }, people, { kept: [0] })).toEqual([
+    'passed',
+    'company-full',
+    'company-full',
+  ]);
+  expect(codes({ rules, atMostPerCompany: 1 }, people, { kept: [0, 2] })).toEqual(['passed', 'company-full', 'passed']);
+});
+
+test.each([
+  ['Group Quality Manager', ['Quality Manager'], 1],
+  ['Manager, Quality', ['Quality Manager'], 1],
+  ['Qualty Manager', ['Quality Manager'], 0.96],
+  ['Manager', ['Quality Manager'], 0.23],
+  ['Quality Manager', [], 0],
+  ['Quality Manager', ['of the'], 0],
+])('%s fits %j by %d', (title, brief, fit) => {
+  expect(titleFit(title, brief).fit).toBeCloseTo(fit, 1);
+});

@@ -1,0 +1,113 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import archiver from 'archiver';
+import { batches, exportCell, companyKey } from '@sieve/core';
+import { exportLayout, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
+import { and, desc, eq } from 'drizzle-orm';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import * as z from 'zod';
+import type { AppContext } from '../app-context';
+import { exportCounts, toExportRow } from './chosen';
+import { jobById } from '../jobs/store';
+import { exportsTable } from '../db/schema';
+import { AppError } from '../errors';
+
+const byId = z.object({ id: z.coerce.number().int().positive() });
+const FIRST = 12;
+
+/** Files that leave: what would go, what went, and the files again, free. */
+export const exportRoutes =
+  ({ db, queue, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
+  async (app) => {
+    function preview(jobId: number, layout: ExportLayout): ExportPreview {
+      const job = jobById(db, jobId);
+      if (!job) throw new AppError('not-found', { what: 'job' });
+      const { chosen, ...counts } = exportCounts(db, jobId, layout, now());
+      const parts =
+        chosen.length === 0
+          ? []
+          : batches(chosen.length, layout.rowsEach, layout.pattern, layout.form, {
+              job: job.name,
+              date: new Date(now()).toISOString().slice(0, 10),
+            });
+      return {
+        ...counts,
+        rows: chosen.length,
+        first: chosen
+          .slice(0, FIRST)
+          .map((contact) => layout.columns.map(({ field }) => exportCell(toExportRow(contact), field))),
+        files: parts.map(({ name, from, rows }) => ({
+          name,
+          rows,
+          companies: new Set(chosen.slice(from, from + rows).map(({ person }) => companyKey(person))).size,
+        })),
+      };
+    }
+    const exportOf = (id: number) => {
+      const found = db
+        .select()
+        .from(exportsTable)
+        .where(and(eq(exportsTable.id, id), eq(exportsTable.state, 'done')))
+        .get();
+      if (!found) throw new AppError('not-found', { what: 'export' });
+      return found;
+    };
+
+    app.post('/api/jobs/:id/exports/preview', { schema: { params: byId, body: exportLayout } }, ({ params, body }) =>
+      preview(params.id, body),
+    );
+    app.post('/api/jobs/:id/exports', { schema: { params: byId, body: exportLayout } }, ({ params, body }) => {
+      if (preview(params.id, body).rows === 0) throw new AppError('nothing-to-export');
+      const { id } = db
+        .insert(exportsTable)
+        .values({ jobId: params.id, at: now(), layout: body, state: 'writing', files: [] })
+        .returning({ id: exportsTable.id })
+        .get();
+      return { exportId: id, runId: queue.enqueue(params.id, 'export', { exportId: id }) };
+    });
+    app.get('/api/jobs/:id/exports', { schema: { params: byId } }, ({ params }): ExportRun[] =>
+      db
+        .select()
+        .from(exportsTable)
+        .where(eq(exportsTable.jobId, params.id))
+        .orderBy(desc(exportsTable.id))
+        .limit(50)
+        .all()
+        .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files })),
+    );
+    app.get(
+      '/api/exports/:id/files/:name',
+      { schema: { params: byId.extend({ name: z.string().max(200) }) } },
+      async ({ params }, reply) => {
+        const found = exportOf(params.id);
+        const name = [...found.files.map((file) => file.name), 'manifest.json'].find((known) => known === params.name);
+        if (!name) throw new AppError('not-found', { what: 'file' });
+        const file = join(dataDir, 'exports', String(params.id), name);
+        const { size } = await stat(file);
+        return reply
+          .headers({ 'content-disposition': `attachment; filename="${name}"`, 'content-length': size })
+          .type(typeOf(name))
+          .send(createReadStream(file));
+      },
+    );
+    app.get('/api/exports/:id/zip', { schema: { params: byId } }, ({ params }, reply) => {
+      const found = exportOf(params.id);
+      const dir = join(dataDir, 'exports', String(params.id));
+      const zip = archiver('zip');
+      for (const name of [...found.files.map((file) => file.name), 'manifest.json'])
+        zip.file(join(dir, name), { name });
+      void zip.finalize();
+      return reply
+        .header('content-disposition', `attachment; filename="export-${params.id}.zip"`)
+        .type('application/zip')
+        .send(zip);
+    });
+  };
+
+const typeOf = (name: string) =>
+  name.endsWith('.csv')
+    ? 'text/csv; charset=utf-8'
+    : name.endsWith('.json')
+      ? 'application/json'
+      : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';

@@ -1,0 +1,253 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pace, tidyRow, type Column } from '@sieve/core';
+import { seededRandom } from '@sieve/core/text/random';
+import { settings, type DirectoryRow } from '@sieve/contract';
+import { closeDb, openDb } from '../db/open';
+import { createJob } from '../jobs/store';
+import { addSource } from '../sources/store';
+import { searchView } from './store';
+import { pulls, searches } from '../db/schema';
+import type { Directory } from '../outside/directory/port';
+import { directorySource } from '../sources/directory/directory-source';
+import { pullBatch } from './pull-run';
+
+jest.setTimeout(60_000);
+
+const dir = mkdtempSync(join(tmpdir(), 'sieve-pull-'));
+const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
+afterAll(() => {
+  closeDb(db);
+  rmSync(dir, { recursive: true, force: true });
+});
+
+const search = { about: 'people' as const, conditions: [] };
+const row = (id: number): DirectoryRow => ({
+  id: `people-${id}`,
+  name: `Maren ${id}`,
+  title: 'Owner',
+  company: 'Brackenfold',
+  place: '',
+  link: `https://www.directory.example/p/${id}/`,
+  found: {},
+});
+
+function newPull(jobId: number, more: { perCompany?: number; kept?: Record<string, string> } = {}): number {
+  const sourceId = addSource(db, directorySource(jobId, 'pull', 0, more.kept), 0);
+  const values = {
+    searchId: 1,
+    batch: 0,
+    batchId: 1,
+    jobId,
+    sourceId,
+    runId: 1,
+    search,
+    standing: false,
+    startedAt: 0,
+    ...more,
+  };
+  return db.insert(pulls).values(values).returning({ id: pulls.id }).get().id;
+}
+
+const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => number = () => 1) => ({
+  db,
+  runId: 1,
+  jobId,
+  input: { pullId },
+  settings: settings.parse({}),
+  dataDir: dir,
+  now,
+  progress: () => undefined,
+  sift: () => undefined,
+  signal,
+});
+const always = pace.parse({ rowsADay: 0, fromMinute: 0, toMinute: 1440, workingDays: false });
+const recordsOf = (jobId: number) =>
+  (
+    db.$client
+      .prepare('SELECT r.cells FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
+      .pluck()
+      .all(jobId) as string[]
+  ).map((cells) => (JSON.parse(cells) as string[])[11]!);
+
+test('nothing lost and nothing twice over 240 plans of faults: failed pages, stops between and within pages, shifting results', async () => {
+  let shifted = 0;
+  let stopped = 0;
+  for (let seed = 1; seed <= 240; seed++) {
+    const random = seededRandom(seed);
+    const size = Math.floor(random() * 90);
+    const order = Array.from({ length: size }, (_, i) => i);
+    const jobId = createJob(db, { name: `Plan ${seed}`, folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+    const pullId = newPull(jobId);
+    let shifts = random() < 0.7 ? 4 : 0;
+    let stop = new AbortController();
+    const directory: Directory = {
+      name: 'Plan',
+      pageSize: 10,
+      pages: { people: 100, companies: 40, postings: 40 },
+      count: async () => size,
+      facet: async () => null,
+      page: async (_search, page) => {
+        if (random() < 0.1) throw new Error('the line broke');
+        // Rows change places over the edge of the page that is read next.
+        if (shifts > 0 && size > page * 10 + 2 && random() < 0.3) {
+          shifts--;
+          shifted++;
+          const edge = page * 10;
+          [order[edge - 1], order[edge]] = [order[edge]!, order[edge - 1]!];
+        }
+        if (random() < 0.1) stop.abort(new Error('stopped'));
+        return {
+          total: size,
+          pages: Math.ceil(size / 10),
+          rows: order.slice((page - 1) * 10, page * 10).map(row),
+        };
+      },
+    };
+    for (let done = false; !done;) {
+      stop = new AbortController();
+      done = await pullBatch(context(pullId, jobId, stop.signal), directory, always).then(
+        () => true,
+        () => {
+          stopped++;
+          return false;
+        },
+      );
+    }
+    const came = recordsOf(jobId);
+    expect(new Set(came).size).toBe(came.length);
+    expect(came.length).toBe(size);
+    expect(db.$client.prepare('SELECT promised, came, fresh FROM pulls WHERE id = ?').get(pullId)).toEqual({
+      promised: size,
+      came: size,
+      fresh: size,
+    });
+  }
+  expect([shifted > 100, stopped > 100]).toEqual([true, true]);
+});
+
+test('a second pull into the same job brings only what is new; another job is told what it has elsewhere', async () => {
+  const rows = Array.from({ length: 12 }, (_, i) => row(1000 + i));
+  const directory = (visible: number): Directory => ({
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => visible,
+    facet: async () => null,
+    page: async (_search, page) => ({
+      total: visible,
+      pages: Math.ceil(visible / 10),
+      rows: rows.slice(0, visible).slice((page - 1) * 10, page * 10),
+    }),
+  });
+  const [a, b] = ['A', 'B'].map((name) =>
+    createJob(db, { name, folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0),
+  ) as [number, number];
+  const never = new AbortController().signal;
+  const pull = async (job: number, visible: number) => {
+    const id = newPull(job);
+    await pullBatch(context(id, job, never), directory(visible), always);
+    return db.$client.prepare('SELECT came, fresh, yours FROM pulls WHERE id = ?').get(id);
+  };
+  expect(await pull(a, 9)).toEqual({ came: 9, fresh: 9, yours: 0 });
+  expect(await pull(a, 12)).toEqual({ came: 12, fresh: 3, yours: 0 });
+  expect(await pull(b, 12)).toEqual({ came: 12, fresh: 12, yours: 12 });
+  expect(recordsOf(a)).toHaveLength(12);
+});
+
+test('at most so many of a company are taken; a higher limit brings the others later', async () => {
+  const jobId = createJob(db, { name: 'Full', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const firms = ['Tidewell Ltd', 'TIDEWELL LTD', 'Arranmor', 'Tidewell Ltd', '', '', 'Tidewell Ltd'];
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => firms.length,
+    facet: async () => null,
+    page: async () => ({
+      total: firms.length,
+      pages: 1,
+      rows: firms.map((company, i) => ({ ...row(9000 + i), company })),
+    }),
+  };
+  const pull = async (perCompany: number) => {
+    const id = newPull(jobId, { perCompany });
+    const words = await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+    return [words, recordsOf(jobId).map((link) => Number(link.slice(-1)))];
+  };
+  expect(await pull(2)).toEqual([
+    '7 promised, 7 came, 5 new to the job, 2 left out because their company is full',
+    [0, 1, 2, 4, 5],
+  ]);
+  expect((await pull(3))[1]).toEqual([0, 1, 2, 4, 5, 3]);
+  expect((await pull(0))[1]).toEqual([0, 1, 2, 4, 5, 3, 6]);
+});
+
+test('cells kept from a sheet go with every row, as fields of its own', async () => {
+  const jobId = createJob(db, { name: 'Kept', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const kept = { Region: 'South', 'Account owner': 'Maren' };
+  const id = newPull(jobId, { kept });
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => 1,
+    facet: async () => null,
+    page: async () => ({ total: 1, pages: 1, rows: [row(9500)] }),
+  };
+  await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+  const { columns, cells } = db.$client
+    .prepare('SELECT s.columns, r.cells FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
+    .get(jobId) as { columns: string; cells: string };
+  const { extra } = tidyRow(JSON.parse(cells) as string[], JSON.parse(columns) as Column[], 'GB');
+  expect(extra).toMatchObject(kept);
+});
+
+test('a pull whose run was cancelled, or is gone, is told as stopped; one that failed can go on', () => {
+  const jobId = createJob(db, { name: 'Stopped', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  db.insert(searches).values({ id: 1, name: 'S', folder: '', jobId, search, createdAt: 0 }).run();
+  const stopped = (pullId: number) => searchView(db, 1)!.pulls.find(({ id }) => id === pullId)!.stopped;
+  const pullId = newPull(jobId);
+  expect(stopped(pullId)).toBe(true);
+  const run = db.$client.prepare(
+    `INSERT OR REPLACE INTO runs (id, job_id, kind, input, state, created_at) VALUES (1, ?, 'pull', '{}', ?, 0)`,
+  );
+  for (const [state, expected] of [
+    ['running', false],
+    ['failed', false],
+    ['cancelled', true],
+  ] as const) {
+    run.run(jobId, state);
+    expect([state, stopped(pullId)]).toEqual([state, expected]);
+  }
+});
+
+test('a pull keeps its hours, its rows a day and its rows a run', async () => {
+  const jobId = createJob(db, { name: 'Pace', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => 50,
+    facet: async () => null,
+    page: async (_search, page) => ({
+      total: 50,
+      pages: 5,
+      rows: Array.from({ length: 10 }, (_, i) => row(5000 + page * 10 + i)),
+    }),
+  };
+  const at = (text: string) => new Date(text).getTime();
+  const pull = (id: number, now: string, more: object) =>
+    pullBatch(
+      context(id, jobId, new AbortController().signal, () => at(now)),
+      directory,
+      pace.parse(more),
+    );
+  const first = newPull(jobId);
+  // A Friday evening waits for Monday morning.
+  expect(await pull(first, '2026-11-27T19:00', {})).toMatchObject({ at: at('2026-11-30T08:30') });
+  expect(await pull(first, '2026-11-30T09:00', { rowsADay: 20 })).toMatchObject({ at: at('2026-12-01T08:30') });
+  expect(await pull(first, '2026-12-01T09:00', { rowsARun: 10 })).toMatchObject({ at: null });
+  expect(await pull(first, '2026-12-02T09:00', {})).toBe('50 promised, 50 came, 50 new to the job');
+});

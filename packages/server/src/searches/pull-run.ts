@@ -1,0 +1,131 @@
+import { allowance, canonicalLink, emptyPerson, fold, startOfDay, type Pace } from '@sieve/core';
+import type { DirectoryRow } from '@sieve/contract';
+import { eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { holdings } from '../register/held';
+import { pulls } from '../db/schema';
+import { AppError } from '../errors';
+import { directoryCells } from '../sources/directory/directory-source';
+import { DirectoryDown, type Directory } from '../outside/directory/port';
+import type { Later, RunContext } from '../runs/context';
+
+/** Walks the pages of a result this often at most, to find rows that shifted past. */
+const MOST_ROUNDS = 3;
+const SHOW_EVERY_MS = 5000;
+
+/**
+ * Fetches a batch page by page, from the page where it was stopped. Each page is written in one transaction with the
+ * checkpoint, each row once: a row that the job has from another pull is counted and not brought in again.
+ */
+export async function pullBatch(context: RunContext, directory: Directory, pace: Pace): Promise<string | Later> {
+  const { db, input, progress, signal, now } = context;
+  const pullId = input['pullId']!;
+  const read = () => db.select().from(pulls).where(eq(pulls.id, pullId)).get()!;
+  let pull = read();
+  const heldBefore = holdings(db, pull.jobId);
+  const isYours = ({ link }: DirectoryRow) =>
+    link !== '' && heldBefore({ ...emptyPerson(), profile: canonicalLink(link) }) !== 'fresh';
+  const write = pageWriter(db, pullId, now, isYours);
+  let shown = now();
+  let thisRun = 0;
+  try {
+    while (pull.round <= MOST_ROUNDS) {
+      signal.throwIfAborted();
+      const may = allowance(pace, now(), rowsToday(db, now()));
+      if (may.rows === 0) return { message: waitWords(pull.came, pull.promised), at: may.at };
+      if (pace.rowsARun > 0 && thisRun >= pace.rowsARun)
+        return { message: `${pace.rowsARun.toLocaleString('en')} rows, as many as a run may have`, at: null };
+      const page = await directory.page(pull.search, pull.page, signal);
+      const came = write(page.rows, page.total, pull.page >= Math.max(1, page.pages));
+      thisRun += page.rows.length;
+      const before = pull;
+      pull = read();
+      progress(Math.min(pull.came, pull.promised), pull.promised);
+      // A round that ended: whole, or as much as walking on finds.
+      const reachable = Math.min(pull.promised, directory.pages[pull.search.about] * directory.pageSize);
+      if (pull.round > before.round && (pull.came >= reachable || (before.round > 1 && before.roundNew + came === 0)))
+        break;
+      if (now() - shown > SHOW_EVERY_MS) {
+        shown = now();
+        context.sift();
+      }
+    }
+  } catch (error) {
+    if (error instanceof DirectoryDown)
+      throw new AppError('directory-down', { name: error.directory, reason: error.reason });
+    throw error;
+  }
+  db.update(pulls).set({ endedAt: now() }).where(eq(pulls.id, pullId)).run();
+  return pullWords(read());
+}
+
+const waitWords = (came: number, promised: number) =>
+  `${came.toLocaleString('en')} of ${promised.toLocaleString('en')}; goes on in its hours`;
+
+const pullWords = ({ promised, came, fresh, full }: typeof pulls.$inferSelect): string =>
+  [
+    `${promised.toLocaleString('en')} promised, ${came.toLocaleString('en')} came, ${fresh.toLocaleString('en')} new to the job`,
+    ...(full > 0 ? [`${full.toLocaleString('en')} left out because their company is full`] : []),
+  ].join(', ');
+
+const rowsToday = (db: Db, now: number): number =>
+  db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(startOfDay(now)) as number;
+
+/** Writes the rows of a page, what they came to, and the page to go on with, together. */
+function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: DirectoryRow) => boolean) {
+  const client = db.$client;
+  const known = client.prepare(
+    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? AND p.taken LIMIT 1`,
+  );
+  const elsewhere = client.prepare(
+    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id <> ? AND p.taken LIMIT 1`,
+  );
+  const colleagues = client
+    .prepare(
+      `SELECT count(*) FROM pulled p JOIN pulls q ON q.id = p.pull_id
+         WHERE p.company = ? AND p.taken AND q.search_id = ? AND q.job_id = ?`,
+    )
+    .pluck();
+  const mark = client.prepare(
+    'INSERT OR IGNORE INTO pulled (pull_id, row_id, company, taken, at) VALUES (?, ?, ?, ?, ?)',
+  );
+  const record = client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
+  const source = client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?');
+  const move = client.prepare(
+    `UPDATE pulls SET page = @page, round = @round, round_new = @roundNew, promised = max(promised, @promised),
+       came = came + @came, fresh = fresh + @fresh, yours = yours + @yours, full = full + @full WHERE id = @id`,
+  );
+  return (rows: readonly DirectoryRow[], total: number, last: boolean): number =>
+    client
+      .transaction(() => {
+        const pull = db.select().from(pulls).where(eq(pulls.id, pullId)).get()!;
+        const counts = { came: 0, fresh: 0, yours: 0, full: 0 };
+        for (const row of rows) {
+          const hasIt = known.get(row.id, pull.jobId) !== undefined;
+          const company = fold(row.company);
+          const isFull =
+            !hasIt &&
+            pull.perCompany > 0 &&
+            company !== '' &&
+            (colleagues.get(company, pull.searchId, pull.jobId) as number) >= pull.perCompany;
+          // A row that the job has from another pull is not counted for its company again.
+          if (mark.run(pullId, row.id, company, isFull || hasIt ? 0 : 1, now()).changes === 0) continue;
+          counts.came++;
+          if (isFull) counts.full++;
+          if (hasIt || isFull) continue;
+          if (isYours(row) || elsewhere.get(row.id, pull.jobId) !== undefined) counts.yours++;
+          record.run(pull.sourceId, pull.fresh + ++counts.fresh, JSON.stringify(directoryCells(row, pull.kept)));
+        }
+        source.run(counts.fresh, pull.sourceId);
+        move.run({
+          id: pullId,
+          page: last ? 1 : pull.page + 1,
+          round: last ? pull.round + 1 : pull.round,
+          roundNew: last ? 0 : pull.roundNew + counts.came,
+          promised: total,
+          ...counts,
+        });
+        return counts.came;
+      })
+      .immediate();
+}

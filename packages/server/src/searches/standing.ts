@@ -1,0 +1,104 @@
+import type { Standing } from '@sieve/contract';
+import { eq } from 'drizzle-orm';
+import type { AppContext } from '../app-context';
+import type { Db } from '../db/open';
+import { batchesOf, pullsOf, runState, searchRow } from './store';
+import { searches } from '../db/schema';
+import { AppError } from '../errors';
+import { capOf } from '../outside/directory/port';
+import { patience } from './patience';
+import { splitSearch } from './split-search';
+import { startPulls } from './start-pulls';
+
+type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory'>;
+
+const DAY_MS = 86_400_000;
+
+/** What changes in a search that stands from now on, or no longer does. */
+export function stand(db: Db, id: number, standing: Standing | null, now: number) {
+  if (standing?.kind === 'after' && waitsFor(db, standing.searchId, id)) throw new AppError('standing-circle');
+  return { standing, standingSince: now, nextAt: nextOf(standing, now) };
+}
+
+const nextOf = (standing: Standing | null, now: number): number | null =>
+  standing?.kind === 'days' ? now + standing.everyDays * DAY_MS : standing?.kind === 'once' ? standing.at : null;
+
+/** True when the first search is the second or waits for it, directly or by way of others. */
+function waitsFor(db: Db, id: number, other: number): boolean {
+  if (id === other) return true;
+  const standing = searchRow(db, id)?.standing;
+  return standing?.kind === 'after' && waitsFor(db, standing.searchId, other);
+}
+
+/** When the last pull of a search ended, 0 without pulls, null while one still goes on. */
+export function endOfPulls(db: Db, searchId: number): number | null {
+  let end = 0;
+  for (const { endedAt, runId } of pullsOf(db, searchId)) {
+    const state = runState(db, runId);
+    if (state === 'queued' || state === 'running' || state === 'paused') return null;
+    end = Math.max(end, endedAt ?? 0);
+  }
+  return end;
+}
+
+/** Pulls a search again, for what is new. A batch that has outgrown what the directory shows is split anew before. */
+export async function askAgain(parts: Parts, id: number): Promise<number[]> {
+  const { db, directory } = parts;
+  const { jobId, search } = searchRow(db, id)!;
+  const batches = batchesOf(db, id);
+  const signal = patience();
+  const cap = capOf(directory(), search.about);
+  const counts = await Promise.all(batches.map((batch) => directory().count(batch.search, signal)));
+  const mayGrow = batches.every(({ kept }) => Object.keys(kept).length === 0);
+  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitSearch(parts, id);
+  return startPulls(parts, id, jobId!, null, true);
+}
+
+let asking = false;
+
+/**
+ * Asks the standing searches that are due; what was due several times while the server was off is asked once. One that
+ * cannot be asked stays due and keeps no other from its turn; it is thrown at the end why.
+ */
+export async function startDueSearches(parts: Parts): Promise<number> {
+  if (asking) return 0;
+  asking = true;
+  try {
+    const { db, now } = parts;
+    const due = db.select().from(searches).all().filter(isDue(db, now()));
+    let failed: Error | undefined;
+    for (const { id, standing } of due) {
+      try {
+        await askAgain(parts, id);
+      } catch (error) {
+        failed ??= error as Error;
+        continue;
+      }
+      const then = again(standing!);
+      db.update(searches)
+        .set({ standing: then, standingSince: now(), nextAt: nextOf(then, now()) })
+        .where(eq(searches.id, id))
+        .run();
+    }
+    if (failed) throw failed;
+    return due.length;
+  } finally {
+    asking = false;
+  }
+}
+
+const isDue =
+  (db: Db, now: number) =>
+  ({ standing, nextAt, standingSince, jobId }: typeof searches.$inferSelect): boolean => {
+    if (standing === null || jobId === null) return false;
+    if (standing.kind !== 'after') return nextAt !== null && nextAt <= now;
+    const end = endOfPulls(db, standing.searchId);
+    return end !== null && end > standingSince;
+  };
+
+/** How a search stands after it was asked. */
+function again(standing: Standing): Standing | null {
+  if (standing.kind === 'after') return standing;
+  if (standing.kind === 'once' || standing.left === 1) return null;
+  return { ...standing, left: standing.left === null ? null : standing.left - 1 };
+}

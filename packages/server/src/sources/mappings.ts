@@ -1,0 +1,19 @@
+import type { Column } from '@sieve/core';
+import type { Db } from '../db/open';
+
+/** Tables with the same column names, in order, are of one shape. */
+const shapeOf = (names: readonly string[]) => JSON.stringify(names.map((name) => name.toLowerCase()));
+
+/** How a table of this shape was read the last time; undefined for one never seen. */
+export function mappingOf(db: Db, names: readonly string[]): Column[] | undefined {
+  const text = db.$client.prepare('SELECT columns FROM mappings WHERE shape = ?').pluck().get(shapeOf(names)) as
+    string | undefined;
+  return text === undefined ? undefined : (JSON.parse(text) as Column[]);
+}
+
+export function rememberMapping(db: Db, columns: readonly Column[], now: number): void {
+  const shape = shapeOf(columns.map(({ name }) => name));
+  db.$client
+    .prepare('INSERT OR REPLACE INTO mappings (shape, columns, at) VALUES (?, ?, ?)')
+    .run(shape, JSON.stringify(columns), now);
+}

@@ -1,0 +1,90 @@
+import { createReadStream } from 'node:fs';
+import { open, stat } from 'node:fs/promises';
+import {
+  delimitedReader,
+  ENCODING_SAMPLE_BYTES,
+  findDelimiter,
+  findEncoding,
+  findHeader,
+  looksBinary,
+  mostCommon,
+  type RawRow,
+} from '@sieve/core';
+import { format as formatSchema, type Format } from '@sieve/contract';
+import { AppError } from '../../errors';
+import { checkWorkbook, workbookRows } from '../workbook/workbook';
+
+export const MOST_COLUMNS = 300;
+
+const isZip = (bytes: Buffer) => bytes.subarray(0, 4).toString('latin1') === 'PK\x03\x04';
+const isOldWorkbook = (bytes: Buffer) => bytes.subarray(0, 4).toString('hex') === 'd0cf11e0';
+
+/**
+ * How a file is read: what the person said, and for the rest what its bytes say. The name's ending counts for nothing.
+ * Throws AppError for a file that is no table.
+ */
+export async function findFormat(file: string, name: string, said: Partial<Format>): Promise<Format> {
+  const { size } = await stat(file);
+  if (size === 0) throw new AppError('empty-file', { name });
+  const bytes = await head(file);
+  if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
+  if (isZip(bytes)) {
+    await checkWorkbook(file, name, size);
+    return withHeader(file, name, formatSchema.parse({ ...said, kind: 'workbook' }), said);
+  }
+  const encoding = said.encoding ?? findEncoding(bytes);
+  if (!said.encoding && looksBinary(bytes)) throw new AppError('binary-file', { name });
+  const delimiter = said.delimiter ?? findDelimiter(new TextDecoder(encoding).decode(bytes.subarray(0, 64 * 1024)));
+  return withHeader(file, name, formatSchema.parse({ ...said, kind: 'delimited', encoding, delimiter }), said);
+}
+
+async function withHeader(file: string, name: string, format: Format, said: Partial<Format>): Promise<Format> {
+  const sample = await firstRows(file, format, 200);
+  if (sample.length === 0) throw new AppError('empty-file', { name });
+  const columns = Math.max(...sample.map((row) => row.cells.length));
+  const width = mostCommon(sample.map((row) => row.cells.length)) ?? 0;
+  if (width > MOST_COLUMNS) throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
+  return said.headerRow === undefined
+    ? { ...format, headerRow: findHeader(sample.map((row) => row.cells)).row }
+    : format;
+}
+
+async function head(file: string): Promise<Buffer> {
+  const handle = await open(file);
+  try {
+    const buffer = Buffer.alloc(ENCODING_SAMPLE_BYTES);
+    const { bytesRead } = await handle.read(buffer, 0, buffer.length, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+}
+
+/** The rows of a table that are not blank, some at a time, header and title lines included. */
+export async function* tableRows(
+  file: string,
+  format: Format,
+  onSheet: (name: string) => void = () => undefined,
+): AsyncGenerator<RawRow[]> {
+  const rows = format.kind === 'workbook' ? workbookRows(file, format.sheet, onSheet) : delimitedRows(file, format);
+  for await (const some of rows) yield some.filter((row) => row.cells.some((cell) => cell.trim() !== ''));
+}
+
+async function* delimitedRows(file: string, format: Format): AsyncGenerator<RawRow[]> {
+  const decoder = new TextDecoder(format.encoding);
+  const reader = delimitedReader(format.delimiter);
+  for await (const chunk of createReadStream(file, { highWaterMark: 256 * 1024 })) {
+    yield reader.push(decoder.decode(chunk as Buffer, { stream: true }));
+  }
+  yield reader.push(decoder.decode());
+  yield reader.end();
+}
+
+export async function firstRows(file: string, format: Format, most: number): Promise<RawRow[]> {
+  const out: RawRow[] = [];
+  for await (const rows of tableRows(file, format)) {
+    out.push(...rows);
+    if (out.length >= most) break;
+  }
+  return out.slice(0, most);
+}
