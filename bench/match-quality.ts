@@ -2,7 +2,7 @@
 // npm run bench -- match FILE [--truth COLUMN] [--merge 0.9]      COLUMN: equal values are one person; ent_id without it
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { delimitedReader, findDelimiter, matchOptions, matchPeople, recogniseColumns, tidyRow } from '@sieve/core';
+import { delimitedReader, findDelimiter, matchOptions, matchPeople, NO_LISTS, recogniseColumns, tidier } from '@sieve/core';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -16,9 +16,10 @@ if (truthAt < 0) throw new Error(`no column ${values.truth} in ${header!.join(',
 
 const known = recogniseColumns(header!, rows);
 const columns = known.map((column, i) => ({ ...column, target: i === truthAt ? ('skip' as const) : column.target }));
-const people = rows.map((cells) => tidyRow(cells, columns, 'US').person);
+const tidy = tidier({ phoneCountry: 'US', lists: NO_LISTS });
+const people = rows.map((cells) => tidy(cells, columns).person);
 const from = performance.now();
-const lines = matchOptions.parse({ kind: 'match' });
+const lines = matchOptions.parse({});
 const mergeFrom = Number(values.merge ?? lines.mergeFrom);
 const { roots, doubtful, compared, expectedError } = matchPeople(people, { mergeFrom, judgeFrom: lines.judgeFrom });
 const seconds = (performance.now() - from) / 1000;

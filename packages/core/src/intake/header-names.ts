@@ -13,13 +13,15 @@ const NAMES: Partial<Record<Target, string>> = {
   title:
     'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline',
   company:
-    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor dairy member organisation brand currentcompany',
+    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member organisation brand currentcompany',
   website:
     'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www',
   email:
     'email mail emailaddress businessemail workemail courriel correo correoelectronico contactemail epost emailwork',
   phone:
     'phone tel telephone telefon telefono phonenumber mobile mobil cell handy telefoonnummer telefonnummer directdial workphone phonework contactnumber tel1 gsm',
+  street: 'street streetaddress address1 addressline1 strasse rue calle via straat addressstreet',
+  postcode: 'postcode postalcode zip zipcode plz codepostal codigopostal cap eircode',
   place: 'place location address town ort standort lieu ubicacion citystate area',
   city: 'city stadt ville ciudad citta stad locality',
   region: 'region state county province bundesland departement provincia provincie stateprovince',

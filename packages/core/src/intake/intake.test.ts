@@ -119,6 +119,7 @@ test('columns are recognised from names in other tongues and from values alone',
   const bare = recogniseColumns(
     ['Column 1', 'Column 2', 'Column 3', 'Column 4', 'Column 5', 'Column 6', 'Column 7'],
     rows,
+    ['creamery'],
   );
   expect(bare.slice(0, 6).map(({ target }) => target)).toEqual([
     'fullName',

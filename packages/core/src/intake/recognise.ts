@@ -1,6 +1,6 @@
 import type { Target } from '../model/target';
 import { targetOfName } from './header-names';
-import { isDate, lostDigits, VALUE_KINDS } from './value-kinds';
+import { isDate, lostDigits, valueKinds } from './value-kinds';
 
 /** What a column seems to be, how sure (0 to 1), and what should be said about it. */
 export interface Recognised {
@@ -27,7 +27,9 @@ const ONCE: ReadonlySet<Target> = new Set<Target>([
   'phone',
   'website',
   'place',
+  'street',
   'city',
+  'postcode',
   'region',
   'country',
   'profile',
@@ -38,11 +40,17 @@ const ONCE: ReadonlySet<Target> = new Set<Target>([
  *
  * @param names one per column
  * @param rows a sample of the rows; a missing cell counts as blank
+ * @param companyWords words of firms' names beside those that ship
  */
-export function recogniseColumns(names: string[], rows: string[][]): Recognised[] {
+export function recogniseColumns(
+  names: string[],
+  rows: string[][],
+  companyWords: readonly string[] = [],
+): Recognised[] {
+  const kinds = Object.entries(valueKinds(companyWords)) as [Target, (value: string) => boolean][];
   const columns = names.map((name, i) => {
     const values = rows.map((row) => row[i]?.trim() ?? '').filter(Boolean);
-    return { name, values, scores: scoresOf(name, values) };
+    return { name, values, scores: scoresOf(name, values, kinds) };
   });
   const chosen = new Map<number, { target: Target; sure: number }>();
   const taken = new Set<Target>();
@@ -65,11 +73,15 @@ export function recogniseColumns(names: string[], rows: string[][]): Recognised[
 }
 
 /** How sure each meaning is: a name counts .8 alone, its values raise or lower it. */
-function scoresOf(name: string, values: string[]): Map<Target, number> {
+function scoresOf(
+  name: string,
+  values: string[],
+  kinds: readonly (readonly [Target, (value: string) => boolean])[],
+): Map<Target, number> {
   const scores = new Map<Target, number>();
   const named = targetOfName(name);
   if (named) scores.set(named, named === 'skip' ? 0.75 : 0.8);
-  for (const [target, test] of Object.entries(VALUE_KINDS) as [Target, (v: string) => boolean][]) {
+  for (const [target, test] of kinds) {
     const share = values.length === 0 ? 0 : values.filter(test).length / values.length;
     if (target === named) scores.set(target, values.length === 0 ? 0.6 : Math.min(0.99, 0.75 + share * 0.25));
     else if (share > 0.5) scores.set(target, (isTelling(target) ? 0.97 : 0.72) * share);

@@ -1,7 +1,7 @@
-import { CREAMERY_WORDS, LEGAL_FORM_WORDS } from '../words/company';
+import { COMPANY_WORDS, LEGAL_FORM_WORDS } from '../words/company';
 import { COUNTRY_BY_NAME } from '../words/countries';
 import { isFirstName } from '../words/first-names';
-import { TITLE_WORDS } from '../words/titles';
+import { isTitleWord } from '../words/titles';
 import type { Target } from '../model/target';
 
 export const isEmail = (s: string) => /^(mailto:)?[^\s@]+@[^\s@]+\.[^\s@]{2,}$/i.test(s);
@@ -21,32 +21,48 @@ export const isData = (s: string) => isEmail(s) || isLink(s) || isPhone(s) || is
 const words = (s: string) => s.toLowerCase().match(/[\p{L}'’-]+/gu) ?? [];
 const digits = (s: string) => s.replace(/\D/g, '').length;
 
-function isFullName(s: string): boolean {
+function isFullName(s: string, isCompanyWord: (word: string) => boolean): boolean {
   const found = words(s);
   if (found.length < 2 || found.length > 6 || /\d/.test(s)) return false;
-  return (
-    found.some(isFirstName) &&
-    !found.some((word) => TITLE_WORDS.has(word) || LEGAL_FORM_WORDS.has(word) || CREAMERY_WORDS.has(word))
-  );
+  return found.some(isFirstName) && !found.some((word) => isTitleWord(word) || isCompanyWord(word));
 }
 
-/** Tests of single values; what share of a column passes says what the column is. */
-export const VALUE_KINDS: Partial<Record<Target, (value: string) => boolean>> = {
-  email: isEmail,
-  profile: isProfile,
-  website: (s) => isLink(s) && !isProfile(s),
-  phone: (s) => (isPhone(s) && !isDate(s) && !/^\d{1,6}$/.test(s)) || lostDigits(s),
-  country: (s) => COUNTRY_BY_NAME.has(s.toLowerCase()),
-  fullName: isFullName,
-  firstName: (s) => words(s).length === 1 && isFirstName(words(s)[0]!),
-  title: (s) => words(s).some((word) => TITLE_WORDS.has(word)),
-  company: (s) => words(s).some((word) => LEGAL_FORM_WORDS.has(word) || CREAMERY_WORDS.has(word)),
-  place: (s) =>
-    /,\s*\p{Lu}/u.test(s) &&
-    COUNTRY_BY_NAME.has(
-      s
-        .slice(s.lastIndexOf(',') + 1)
-        .trim()
-        .toLowerCase(),
-    ),
-};
+/** GB, IE, CA and NL forms; codes of digits alone look like many other numbers and are told by their header. */
+const isPostcode = (s: string) =>
+  /^([A-Z]{1,2}\d[A-Z\d]?\s*\d[A-Z]{2}|[A-Z]\d[\dW]\s?[A-Z\d]{4}|[A-Z]\d[A-Z]\s?\d[A-Z]\d|\d{4}\s?[A-Z]{2}|\d{5}-\d{4})$/i.test(
+    s,
+  );
+const STREET_WORD =
+  /\b(st|street|rd|road|ave?|avenue|lane|ln|drive|dr|close|court|ct|place|pl|way|square|sq|blvd|boulevard|crescent|terrace|row|park|estate|hwy|highway)\b/i;
+const isStreet = (s: string) => /^\d+[a-z]?,?\s+\p{L}/iu.test(s) && STREET_WORD.test(s);
+
+/**
+ * Tests of single values; what share of a column passes says what the column is.
+ *
+ * @param companyWords words of firms' names beside those that ship
+ */
+export function valueKinds(companyWords: readonly string[]): Partial<Record<Target, (value: string) => boolean>> {
+  const known = new Set([...COMPANY_WORDS, ...LEGAL_FORM_WORDS, ...companyWords]);
+  const isCompanyWord = (word: string) => known.has(word);
+  return {
+    email: isEmail,
+    profile: isProfile,
+    website: (s) => isLink(s) && !isProfile(s),
+    phone: (s) => (isPhone(s) && !isDate(s) && !/^\d{1,6}$/.test(s)) || lostDigits(s),
+    country: (s) => COUNTRY_BY_NAME.has(s.toLowerCase()),
+    fullName: (s) => isFullName(s, isCompanyWord),
+    firstName: (s) => words(s).length === 1 && isFirstName(words(s)[0]!),
+    title: (s) => words(s).some(isTitleWord),
+    company: (s) => words(s).some(isCompanyWord),
+    postcode: isPostcode,
+    street: isStreet,
+    place: (s) =>
+      /,\s*\p{Lu}/u.test(s) &&
+      COUNTRY_BY_NAME.has(
+        s
+          .slice(s.lastIndexOf(',') + 1)
+          .trim()
+          .toLowerCase(),
+      ),
+  };
+}

@@ -1,40 +1,47 @@
-import { isMailbox } from './email-syntax';
-import { isDisposable, isRole } from './kinds';
-import type { Facts, Question } from '../model/question';
+import type { Facts, Wanted } from '../facts/facts';
 import type { Judgement, Verdict, VerdictReason } from '../model/verdict';
-
-/** Either what is known, or the question that has to be asked next. */
-export type Progress<T> = { done: T; ask?: undefined } | { ask: Question; done?: undefined };
+import { isMailbox } from './email-syntax';
+import type { WordLists } from '../model/word-lists';
+import { isDisposable, isRole } from '../words/mail';
 
 /**
  * From what was observed to a verdict on one address: syntax (RFC 5321), domain and mail server (DNS), mailbox (SMTP),
- * then whether the domain takes mail for anybody.
+ * then whether the domain takes mail for anybody. A verdict is as old as the oldest answer that it rests on.
  *
- * @returns the judgement, or the next question when the facts do not reach
+ * @returns the judgement; while something has to be asked it is `unknown` for the reason of the last silence, null before any
  */
-export function judge(email: string, facts: Facts): Progress<Judgement> {
-  const say = (verdict: Verdict, reason: VerdictReason, askedAt = 0): Progress<Judgement> => ({
-    done: { verdict, reason, askedAt },
+export function judge(
+  email: string,
+  { facts, lists }: { facts: Facts; lists: Pick<WordLists, 'disposableMail'> },
+): { done: Judgement; ask?: undefined } | ({ done: Judgement | null } & Wanted) {
+  const say = (verdict: Verdict, reason: VerdictReason, askedAt = 0) => ({ done: { verdict, reason, askedAt } });
+  const wait = ({ ask, silent }: Wanted) => ({
+    ask,
+    silent,
+    done: silent === null ? null : say('unknown', silent as VerdictReason).done,
   });
   if (!isMailbox(email)) return say('invalid', 'not-an-address');
   const domain = email.slice(email.lastIndexOf('@') + 1);
   const host = facts({ kind: 'mail-host', domain });
-  if (!host) return { ask: { kind: 'mail-host', domain } };
-  if (host.answer.state === 'no-domain') return say('invalid', 'no-domain', host.askedAt);
-  if (host.answer.state === 'none') return say('invalid', 'no-mail-server', host.askedAt);
-  if (host.answer.state === 'failed') return say('unknown', 'lookup-failed', host.askedAt);
-  if (isDisposable(email)) return say('risky', 'disposable', host.askedAt);
+  if (!host.fact) return wait(host);
+  const hostAt = host.fact.askedAt;
+  const { state: hostState } = host.fact.answer;
+  if (hostState === 'no-domain') return say('invalid', 'no-domain', hostAt);
+  if (hostState === 'none') return say('invalid', 'no-mail-server', hostAt);
+  if (isDisposable(email, lists.disposableMail)) return say('risky', 'disposable', hostAt);
 
   const mailbox = facts({ kind: 'mailbox', email });
-  if (!mailbox) return { ask: { kind: 'mailbox', email } };
-  const { state } = mailbox.answer;
-  if (state === 'no-mailbox') return say('invalid', 'no-mailbox', mailbox.askedAt);
-  if (state === 'full') return say('risky', 'mailbox-full', mailbox.askedAt);
-  if (state !== 'accepted') return say('unknown', state, mailbox.askedAt);
+  if (!mailbox.fact) return wait(mailbox);
+  const mailboxAt = Math.min(hostAt, mailbox.fact.askedAt);
+  const { state } = mailbox.fact.answer;
+  if (state === 'no-mailbox') return say('invalid', 'no-mailbox', mailboxAt);
+  if (state === 'full') return say('risky', 'mailbox-full', mailboxAt);
+  if (state !== 'accepted') return say('unknown', state, mailboxAt);
 
   const any = facts({ kind: 'catch-all', domain });
-  if (!any) return { ask: { kind: 'catch-all', domain } };
-  if (any.answer.state === 'catch-all') return say('risky', 'catch-all', mailbox.askedAt);
-  if (isRole(email)) return say('risky', 'role', mailbox.askedAt);
-  return say('valid', 'accepted', mailbox.askedAt);
+  if (!any.fact) return wait(any);
+  const allAt = Math.min(mailboxAt, any.fact.askedAt);
+  if (any.fact.answer.state === 'catch-all') return say('risky', 'catch-all', allAt);
+  if (isRole(email)) return say('risky', 'role', allAt);
+  return say('valid', 'accepted', allAt);
 }

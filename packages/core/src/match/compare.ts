@@ -1,7 +1,7 @@
 import { jaroWinkler } from '../text/jaro-winkler';
 import { oneEdit } from '../text/one-edit';
 import { areForms } from '../words/nicknames';
-import { isRole } from '../mail/kinds';
+import { isRole } from '../words/mail';
 import type { Interned, Subjects } from './subject';
 
 /** What is compared, in the order of the digits of a pattern. */
@@ -37,7 +37,7 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
     phone,
     profile: (a, b) => exact(s.profile, a, b),
     company: (a, b) => (exact(s.domain, a, b) === 4 ? 4 : company(a, b)),
-    city,
+    city: placeLevel(s, city),
     title,
   };
 }
@@ -56,6 +56,22 @@ function swappedNames(s: Subjects): (a: number, b: number) => boolean {
       firstNameLevel(firstName.values[firstA]!, lastName.values[lastB]!) > 1 &&
       lastNameLevel(lastName.values[lastA]!, firstName.values[firstB]!) > 1
     );
+  };
+}
+
+/**
+ * Street, postcode and city say one thing three times, so they count once: by street and postcode where both records have
+ * them, else by city.
+ */
+function placeLevel({ street, postcode }: Subjects, city: Compare): Compare {
+  const streets = remembered(street, (a, b) => (jaroWinkler(a, b, 0.92) >= 0.92 ? 3 : 1));
+  const postcodes = remembered(postcode, (a, b) => (oneEdit(a, b) ? 3 : 1));
+  return (a, b) => {
+    const byStreet = streets(a, b);
+    const byPostcode = postcodes(a, b);
+    if (byStreet === 0 && byPostcode === 0) return city(a, b);
+    const best = Math.max(byStreet, byPostcode) as Level;
+    return best > 1 ? best : city(a, b) >= 3 ? 2 : 1;
   };
 }
 

@@ -3,7 +3,17 @@ import type { Person } from '../model/person';
 
 /** What matching looks at. */
 export type MatchField =
-  'firstName' | 'lastName' | 'email' | 'phone' | 'profile' | 'company' | 'domain' | 'city' | 'title';
+  | 'firstName'
+  | 'lastName'
+  | 'email'
+  | 'phone'
+  | 'profile'
+  | 'company'
+  | 'domain'
+  | 'street'
+  | 'postcode'
+  | 'city'
+  | 'title';
 
 /** The values of one field over all records: `ids[i]` points into `values`, 0 is blank. */
 export interface Interned {
@@ -18,6 +28,25 @@ export type Subjects = { size: number } & Record<MatchField, Interned>;
 
 const COMPANY_NOISE = /\b(the|co|company|group|holdings?|uk|ireland|limited|ltd)\b/g;
 
+const STREET_WORDS: Record<string, string> = {
+  street: 'st',
+  road: 'rd',
+  avenue: 'ave',
+  lane: 'ln',
+  drive: 'dr',
+  court: 'ct',
+  place: 'pl',
+  square: 'sq',
+  boulevard: 'blvd',
+};
+
+/** 'Dairy Lane 4', '4 Dairy Ln.' and 'dairy ln 4' read alike: short words, number last. */
+function foldStreet(street: string): string {
+  const words = street.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+  const short = words.map((word) => fold(STREET_WORDS[word] ?? word));
+  return [...short.filter((word) => !/^\d/.test(word)), ...short.filter((word) => /^\d/.test(word))].join(' ');
+}
+
 /** How a value is made equal to those that mean the same; null: it is compared as it is. */
 const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   firstName: fold,
@@ -27,6 +56,8 @@ const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   profile: null,
   company: (value) => fold(value.toLowerCase().replace(/&/g, ' and ').replace(COMPANY_NOISE, ' ')) || fold(value),
   domain: null,
+  street: foldStreet,
+  postcode: fold,
   city: fold,
   title: (value) => value.toLowerCase(),
 };

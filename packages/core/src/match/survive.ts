@@ -21,7 +21,7 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
   ['domain'],
   ['email'],
   ['phone'],
-  ['city', 'region', 'country'],
+  ['street', 'city', 'postcode', 'region', 'country'],
   ['profile'],
   ['note'],
 ];

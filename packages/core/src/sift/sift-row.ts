@@ -1,8 +1,8 @@
 import type { Person } from '../model/person';
 import type { Column } from '../model/target';
-import { tidyRow } from '../tidy/tidy-row';
-import { applyEdits } from './apply-edits';
-import type { Sorted } from './sort-decisions';
+import { tidier, type TidyWith } from '../tidy/tidy-row';
+import { applyEdits } from '../decisions/apply-edits';
+import type { Sorted } from '../decisions/sort-decisions';
 
 /** A record as sifting takes it: tidied, with what a person refused or wrote put over it. */
 export interface SiftRow {
@@ -15,15 +15,12 @@ export interface SiftRow {
   nobody: boolean;
 }
 
-/** Makes a row to sift of a record; `cells`, `columns` and `phoneCountry` as for `tidyRow`. */
-export function siftRow(
-  recordId: number,
-  cells: readonly string[],
-  columns: readonly Column[],
-  phoneCountry: string,
-  said: Sorted,
-): SiftRow {
-  const { person, extra, changes, issues } = applyEdits(recordId, tidyRow(cells, columns, phoneCountry), said);
-  const nobody = issues.some(({ code }) => code === 'nothing-to-identify');
-  return { recordId, person, extra, changes: changes.length, nobody };
+/** Makes rows to sift of records, with what was said of them. */
+export function rowSifter(options: TidyWith, said: Sorted) {
+  const tidy = tidier(options);
+  return (recordId: number, cells: readonly string[], columns: readonly Column[]): SiftRow => {
+    const { person, extra, changes, issues } = applyEdits(recordId, tidy(cells, columns), said);
+    const nobody = issues.some(({ code }) => code === 'nothing-to-identify');
+    return { recordId, person, extra, changes: changes.length, nobody };
+  };
 }

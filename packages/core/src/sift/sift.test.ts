@@ -1,8 +1,18 @@
-import { defaultSteps, withOptions } from '../model/step';
-import type { DecisionBody } from '../model/decision';
+import type { DecisionBody } from '../decisions/decision';
+import {
+  known as newest,
+  questionKey,
+  type Answer,
+  type AnswerOf,
+  type Facts,
+  type Question,
+  type QuestionOf,
+} from '../facts/facts';
 import { emptyPerson, type Person } from '../model/person';
-import { questionKey, type AnswerOf, type Facts, type Question } from '../model/question';
-import { isScreened, patternsOf, settle, sift, type SiftInput } from './sift';
+import { NO_LISTS } from '../model/word-lists';
+import { STEPS } from '../steps/registry';
+import { defaultSieve, faultOf, withStep, type SieveStep } from '../steps/sieve';
+import { sift, siftTo, type SiftInput } from './sift';
 
 const nobody = { emails: new Set<string>(), domains: new Set<string>() };
 const row = (recordId: number, values: Partial<Person>) => ({
@@ -39,15 +49,17 @@ const people = [
 ];
 const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): SiftInput => ({
   rows: people,
-  steps: defaultSteps(),
-  facts: () => undefined,
+  sieve: defaultSieve(),
+  facts: ((ask: Question) => newest(ask, [], 0)) as Facts,
+  lists: NO_LISTS,
   suppression: nobody,
   decisions: bodies.map((body, i) => ({ id: i + 1, body })),
   ...change,
 });
 const fates = (given: SiftInput) => Object.fromEntries(sift(given).contacts.map(({ id, fate }) => [id, fate.code]));
-const screen = withOptions(defaultSteps(), {
-  kind: 'screen',
+const sieveWith = (id: string, options: SieveStep['options']) =>
+  withStep(defaultSieve(), { id, kind: id, on: true, options });
+const screen = sieveWith('screen', {
   rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
   briefTitles: ['Quality Manager', 'Head of Quality'],
   suppression: true,
@@ -55,23 +67,23 @@ const screen = withOptions(defaultSteps(), {
 });
 
 test('every contact has one fate with its reason', () => {
-  expect(fates(input({ steps: screen }))).toEqual({
-    1: 'to-verify',
+  expect(fates(input({ sieve: screen }))).toEqual({
+    1: 'to-ask',
     2: 'company-full',
     3: 'rule-words',
     4: 'title-near-brief',
   });
   const suppression = { emails: new Set<string>(), domains: new Set(['brackenfold.example']) };
-  expect(fates(input({ steps: screen, suppression }))).toMatchObject({ 1: 'suppressed', 2: 'suppressed' });
+  expect(fates(input({ sieve: screen, suppression }))).toMatchObject({ 1: 'suppressed', 2: 'suppressed' });
 });
 
 test('a decision wins over the rules, the later over the earlier, and taken back it is gone', () => {
   const keep: DecisionBody = { kind: 'keep', recordIds: [3], step: 'screen' };
   const aside: DecisionBody = { kind: 'set-aside', recordIds: [3] };
-  expect(fates(input({ steps: screen }, keep))[3]).toBe('to-ask');
-  expect(fates(input({ steps: screen }, keep, aside))[3]).toBe('by-hand');
-  expect(fates(input({ steps: screen }))[3]).toBe('rule-words');
-  expect(fates(input({ steps: screen }, { kind: 'group', title: 'quality & food safety lead', fate: 'keep' }))[4]).toBe(
+  expect(fates(input({ sieve: screen }, keep))[3]).toBe('to-ask');
+  expect(fates(input({ sieve: screen }, keep, aside))[3]).toBe('by-hand');
+  expect(fates(input({ sieve: screen }))[3]).toBe('rule-words');
+  expect(fates(input({ sieve: screen }, { kind: 'group', title: 'quality & food safety lead', fate: 'keep' }))[4]).toBe(
     'no-name-or-domain',
   );
 });
@@ -82,77 +94,81 @@ test('a contact without a domain gets the one that its colleagues agree on', () 
   expect([person.domain, from.domain]).toEqual(['brackenfold.example', 0]);
 });
 
-/** A world of answers: one mailbox a domain exists, and a finder knows it. */
-function answering(known: Set<string>, catchAll: boolean) {
-  const facts = new Map<string, { answer: AnswerOf[Question['kind']]; askedAt: number }>();
+/** A world of answers: one mailbox a domain exists, and a finder knows it; while it is `silent`, mail servers say nothing. */
+function answering(mailboxes: Set<string>, catchAll: boolean) {
+  const facts = new Map<string, { answer: Answer; askedAt: number }[]>();
   const asked: Question[] = [];
-  const look = ((q: Question) => facts.get(q.kind + questionKey(q))) as Facts;
+  const world = { silent: false, now: 1 };
+  const keyOf = (q: Question) => q.kind + questionKey(q);
+  const look = ((q: Question) => newest(q, facts.get(keyOf(q)) ?? [], world.now)) as Facts;
   const answer = (q: Question) => {
     asked.push(q);
-    const answers: { [K in Question['kind']]: (q: Extract<Question, { kind: K }>) => AnswerOf[K] } = {
+    const answers: { [K in Question['kind']]: (q: QuestionOf<K>) => AnswerOf<K> } = {
       'mail-host': () => ({ state: 'hosts', hosts: ['mx.example'] }),
-      mailbox: ({ email }) => ({ state: catchAll || known.has(email) ? 'accepted' : 'no-mailbox', code: 250 }),
-      'catch-all': () => ({ state: catchAll ? 'catch-all' : 'selective' }),
+      mailbox: ({ email }) =>
+        world.silent
+          ? { state: 'no-answer', code: 0 }
+          : { state: catchAll || mailboxes.has(email) ? 'accepted' : 'no-mailbox', code: 250 },
+      'catch-all': () => ({ state: world.silent ? 'no-answer' : catchAll ? 'catch-all' : 'selective' }),
       finder: ({ domain }) => ({
-        email: [...known].find((email) => email.endsWith(domain)) ?? null,
+        email: [...mailboxes].find((email) => email.endsWith(domain)) ?? null,
         lookup: `lk-${domain}`,
         priceCents: 15,
       }),
       purchase: () => ({ bought: true }),
     };
-    facts.set(q.kind + questionKey(q), {
-      answer: (answers[q.kind] as (q: Question) => AnswerOf[Question['kind']])(q),
-      askedAt: 1,
-    });
+    const said = (answers[q.kind] as (q: Question) => Answer)(q);
+    facts.set(keyOf(q), [{ answer: said, askedAt: world.now }, ...(facts.get(keyOf(q)) ?? [])]);
   };
-  return { look, answer, asked };
+  return Object.assign(world, { look, answer, asked });
 }
 
+/** Asks for each step that asks, each question once at a time. */
 function askAll(given: SiftInput, world: ReturnType<typeof answering>) {
-  const { contacts } = sift({ ...given, facts: world.look });
-  const patterns = patternsOf(contacts);
-  for (const contact of contacts.filter(isScreened)) {
-    for (
-      let q = settle(contact, patterns, world.look, given.steps);
-      q;
-      q = settle(contact, patterns, world.look, given.steps)
-    )
-      world.answer(q);
+  for (const { kind } of STEPS.filter(({ asks }) => asks)) {
+    const { came, take } = siftTo(kind, { ...given, facts: world.look });
+    for (const contact of came) {
+      const before = new Set<string>();
+      for (let stop = take(contact); stop?.state === 'waits'; stop = take(contact)) {
+        const key = JSON.stringify(stop.ask);
+        if (before.has(key)) break;
+        before.add(key);
+        world.answer(stop.ask);
+      }
+    }
   }
   return sift({ ...given, facts: world.look }).contacts;
 }
 
+const withFinder = sieveWith('append-email', { candidates: 4, finders: ['lantern'] });
+
 test('the domain’s own pattern is tried first, and only what verifies is bought', () => {
-  const steps = withOptions(defaultSteps(), { kind: 'append', on: true, candidates: 4, finders: ['lantern'] });
   const world = answering(
     new Set(['maren.oakhill@brackenfold.example', 'tobias.lindqvist@brackenfold.example', 'odd7@tidewell.example']),
     false,
   );
-  const contacts = askAll(input({ steps }), world);
-  expect(contacts.find(({ id }) => id === 2)!.appended).toMatchObject({
-    email: 'tobias.lindqvist@brackenfold.example',
-    via: 'pattern',
-  });
-  expect(world.asked.filter(({ kind }) => kind === 'mailbox')[1]).toEqual({
+  const contacts = askAll(input({ sieve: withFinder }), world);
+  const found = (id: number) => {
+    const { person, added } = contacts.find((contact) => contact.id === id)!;
+    return [person.email, added.email?.via];
+  };
+  expect(found(2)).toEqual(['tobias.lindqvist@brackenfold.example', 'pattern']);
+  expect(world.asked.filter(({ kind }) => kind === 'mailbox')[0]).toEqual({
     kind: 'mailbox',
     email: 'tobias.lindqvist@brackenfold.example',
   });
-  expect(contacts.find(({ id }) => id === 3)!.appended).toMatchObject({
-    email: 'odd7@tidewell.example',
-    via: 'lantern',
-  });
+  expect(found(3)).toEqual(['odd7@tidewell.example', 'lantern']);
   expect(world.asked.filter(({ kind }) => kind === 'purchase')).toEqual([
     { kind: 'purchase', finder: 'lantern', lookup: 'lk-tidewell.example', priceCents: 15 },
   ]);
   const before = world.asked.length;
-  askAll(input({ steps }), world);
+  askAll(input({ sieve: withFinder }), world);
   expect(world.asked.length).toBe(before);
 });
 
 test('where mail is taken for anybody nothing is bought and everything is risky', () => {
-  const steps = withOptions(defaultSteps(), { kind: 'append', on: true, candidates: 4, finders: ['lantern'] });
   const world = answering(new Set(['x@tidewell.example']), true);
-  const contacts = askAll(input({ steps }), world);
+  const contacts = askAll(input({ sieve: withFinder }), world);
   expect(
     contacts.filter(({ judgement }) => judgement).map(({ judgement }) => [judgement!.verdict, judgement!.reason]),
   ).toEqual([
@@ -161,4 +177,46 @@ test('where mail is taken for anybody nothing is bought and everything is risky'
     ['risky', 'catch-all'],
   ]);
   expect(world.asked.some(({ kind }) => kind === 'purchase')).toBe(false);
+});
+
+test('an outage sets nobody aside, and asking again ends as if there had been none', () => {
+  const mailboxes = new Set(['maren.oakhill@brackenfold.example', 'tobias.lindqvist@brackenfold.example']);
+  const calm = askAll(input({ sieve: withFinder }), answering(mailboxes, false));
+  const world = Object.assign(answering(mailboxes, false), { silent: true });
+  const during = askAll(input({ sieve: withFinder }), world);
+  expect(during.map(({ fate }) => `${fate.state} ${fate.code} ${fate.why['reason'] ?? ''}`)).toEqual([
+    'waits no-answer-yet no-answer',
+    'waits no-answer-yet no-answer',
+    'waits no-answer-yet no-answer',
+    'aside no-name-or-domain ',
+  ]);
+  world.silent = false;
+  expect(askAll(input({ sieve: withFinder }), world)).toEqual(calm);
+});
+
+test('the same inputs give the same outcome on any day; facts that have aged make their contacts wait again', () => {
+  const DAY = 86_400_000;
+  const world = answering(new Set(['maren.oakhill@brackenfold.example']), false);
+  const on = (day: number) => {
+    world.now = day * DAY + 1;
+    jest.useFakeTimers({ now: day * 7 * DAY });
+    const outcome = sift({ ...input(), facts: world.look });
+    jest.useRealTimers();
+    return outcome;
+  };
+  askAll(input(), world);
+  expect(on(89)).toEqual(on(1));
+  expect(on(89).contacts[0]!.fate.state).toBe('pass');
+  expect(on(91).contacts[0]!.fate).toMatchObject({ step: 'verify', state: 'waits', code: 'to-ask' });
+});
+
+test('a sieve is an ordered list: a step can be off, and stands only behind what it needs', () => {
+  const sieve = defaultSieve();
+  const off = sieve.map((step) => ({ ...step, on: step.id === 'tidy' }));
+  expect(sift(input({ sieve: off })).contacts.every(({ fate }) => fate.state === 'pass')).toBe(true);
+  const screenLast = [...sieve.filter(({ id }) => id !== 'screen'), sieve.find(({ id }) => id === 'screen')!];
+  expect([faultOf(sieve), faultOf(screenLast)]).toEqual([null, null]);
+  expect(faultOf(sieve.toReversed())).not.toBeNull();
+  expect(faultOf(sieve.map((step) => ({ ...step, on: false })))).not.toBeNull();
+  expect(faultOf(sieveWith('screen', { atMostPerCompany: -1 }))).not.toBeNull();
 });

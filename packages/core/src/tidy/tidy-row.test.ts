@@ -1,9 +1,12 @@
 import type { Column, Target } from '../model/target';
-import { tidyRow } from './tidy-row';
+import { NO_LISTS } from '../model/word-lists';
+import { tidier } from './tidy-row';
+
+const lists = { ...NO_LISTS, freeMail: ['freepost.example'] };
 
 const row = (cells: Partial<Record<Target, string>>, phoneCountry = 'GB') => {
   const columns = Object.keys(cells).map((target): Column => ({ name: target, target: target as Target }));
-  return tidyRow(Object.values(cells), columns, phoneCountry);
+  return tidier({ phoneCountry, lists })(Object.values(cells), columns);
 };
 
 test('first and last name in columns of their own keep what belongs to each', () => {
@@ -57,7 +60,10 @@ test('a second column for one field, columns of one’s own and cells over the h
     { name: 'Stand', target: 'own' },
     { name: 'Internal', target: 'skip' },
   ];
-  const { extra, person } = tidyRow(['a@x.example', 'b@x.example', ' A7 ', 'secret', 'more'], columns, 'GB');
+  const { extra, person } = tidier({ phoneCountry: 'GB', lists })(
+    ['a@x.example', 'b@x.example', ' A7 ', 'secret', 'more'],
+    columns,
+  );
   expect(person.email).toBe('a@x.example');
   expect(extra).toEqual({ 'Mail 2': 'b@x.example', Stand: 'A7', 'Column 5': 'more' });
 });
@@ -66,4 +72,12 @@ test('a region alone gives the country it lies in; unknown places stay as they w
   expect(row({ region: 'Co. Mayo' }).person).toMatchObject({ region: 'Mayo', country: 'IE' });
   expect(row({ region: 'Middle Marches' }).person).toMatchObject({ region: 'Middle Marches', country: '' });
   expect(row({ country: 'Middlemarch ★' }).person.country).toBe('Middlemarch');
+});
+
+test('a street and a postcode are fields of their own', () => {
+  expect(row({ street: '4 DAIRY LANE', postcode: ' ba5 2pn', city: 'wells' }).person).toMatchObject({
+    street: '4 Dairy Lane',
+    postcode: 'BA5 2PN',
+    city: 'Wells',
+  });
 });

@@ -11,14 +11,15 @@ import { parsePhone } from './phone';
 import { countryCode, parsePlace, tidyPlaceName } from './place';
 import { plainText } from './symbols';
 import { parseTitle } from './title';
-import { isFreeMail } from '../mail/kinds';
+import type { WordLists } from '../model/word-lists';
+import { isFreeMail } from '../words/mail';
 
-const companyOf = remembered(parseCompany);
-const titleOf = remembered(parseTitle);
-const placeOf = remembered(parsePlace);
-const countryOf = remembered((input) => countryCode(plainText(input)));
-const cityOf = remembered(tidyPlaceName);
-const phonesOf = remembered((country) => remembered((input) => parsePhone(input, country)));
+/** What tidying depends on, besides the row. */
+export interface TidyWith {
+  /** ISO 3166 country of phones without a country code. */
+  phoneCountry: string;
+  lists: Pick<WordLists, 'freeMail'>;
+}
 
 export interface TidyRow {
   person: Person;
@@ -28,24 +29,37 @@ export interface TidyRow {
   issues: Issue[];
 }
 
+/** Values come again and again: each kind is read once. */
+const reading = () => ({
+  company: remembered(parseCompany),
+  title: remembered(parseTitle),
+  place: remembered(parsePlace),
+  country: remembered((input) => countryCode(plainText(input))),
+  city: remembered(tidyPlaceName),
+  phone: remembered((country) => remembered((input) => parsePhone(input, country))),
+});
+type Reading = ReturnType<typeof reading>;
+
 /**
- * Tidies one record: what its columns say becomes the standard fields, each change with what was, what is and why.
+ * Tidies records: what their columns say becomes the standard fields, each change with what was, what is and why.
  *
- * @param columns how each cell is read, in the order of the cells
- * @param phoneCountry ISO 3166 code for phones without a country code
+ * @returns takes the cells of one record, and how each is read
  */
-export function tidyRow(cells: readonly string[], columns: readonly Column[], phoneCountry: string): TidyRow {
-  const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
-  const raw = rawValues(cells, columns, row.extra);
-  tidyName(raw, row);
-  tidyCompanyAndTitle(raw, row);
-  tidyPlace(raw, row);
-  tidyContact(raw, row, phoneCountry);
-  const { person } = row;
-  if (!person.firstName && !person.lastName && !person.email && !person.phone && !person.profile) {
-    row.issues.push({ code: 'nothing-to-identify', field: '', input: '' });
-  }
-  return row;
+export function tidier(options: TidyWith): (cells: readonly string[], columns: readonly Column[]) => TidyRow {
+  const read = reading();
+  return (cells, columns) => {
+    const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
+    const raw = rawValues(cells, columns, row.extra);
+    tidyName(raw, row);
+    tidyCompanyAndTitle(raw, row, read);
+    tidyPlace(raw, row, read);
+    tidyContact(raw, row, read, options);
+    const { person } = row;
+    if (!person.firstName && !person.lastName && !person.email && !person.phone && !person.profile) {
+      row.issues.push({ code: 'nothing-to-identify', field: '', input: '' });
+    }
+    return row;
+  };
 }
 
 type Raw = Partial<Record<Target, string>>;
@@ -105,14 +119,14 @@ function tidyName(raw: Raw, row: TidyRow) {
   if (raw.suffix) row.person.suffix = plainText(raw.suffix);
 }
 
-function tidyCompanyAndTitle(raw: Raw, row: TidyRow) {
+function tidyCompanyAndTitle(raw: Raw, row: TidyRow, read: Reading) {
   if (raw.company !== undefined) {
-    const company = companyOf(raw.company);
+    const company = read.company(raw.company);
     put(row, 'company', raw.company, company.name, company.why);
     row.person.legalForm = company.legalForm;
   }
   if (raw.title !== undefined) {
-    const title = titleOf(raw.title);
+    const title = read.title(raw.title);
     put(row, 'title', raw.title, title.title, title.why);
     row.person.level = title.level;
     row.person.team = title.team;
@@ -120,26 +134,29 @@ function tidyCompanyAndTitle(raw: Raw, row: TidyRow) {
   if (raw.note !== undefined) row.person.note = raw.note;
 }
 
-function tidyPlace(raw: Raw, row: TidyRow) {
+function tidyPlace(raw: Raw, row: TidyRow, read: Reading) {
+  if (raw.street !== undefined) put(row, 'street', raw.street, read.city(raw.street), ['capitals']);
+  if (raw.postcode !== undefined)
+    put(row, 'postcode', raw.postcode, plainText(raw.postcode).toUpperCase(), ['capitals']);
   if (raw.place !== undefined) {
-    const place = placeOf(raw.place);
+    const place = read.place(raw.place);
     for (const field of ['city', 'region', 'country'] as const) {
       if (place[field] !== '') put(row, field, raw.place, place[field], ['place-split']);
     }
   }
-  if (raw.city !== undefined) put(row, 'city', raw.city, cityOf(raw.city), ['capitals']);
+  if (raw.city !== undefined) put(row, 'city', raw.city, read.city(raw.city), ['capitals']);
   if (raw.region !== undefined) {
-    const place = placeOf(raw.region);
-    put(row, 'region', raw.region, place.region || cityOf(raw.region), ['place-split']);
+    const place = read.place(raw.region);
+    put(row, 'region', raw.region, place.region || read.city(raw.region), ['place-split']);
     row.person.country ||= place.country;
   }
   if (raw.country !== undefined) {
-    const code = countryOf(raw.country);
+    const code = read.country(raw.country);
     put(row, 'country', raw.country, code || plainText(raw.country), ['country-code']);
   }
 }
 
-function tidyContact(raw: Raw, row: TidyRow, phoneCountry: string) {
+function tidyContact(raw: Raw, row: TidyRow, read: Reading, { phoneCountry, lists }: TidyWith) {
   const wrong = (code: Issue['code'], field: string, input: string) => row.issues.push({ code, field, input });
   if (raw.email !== undefined) {
     const email = normaliseEmail(raw.email);
@@ -154,7 +171,8 @@ function tidyContact(raw: Raw, row: TidyRow, phoneCountry: string) {
   }
   if (!row.person.domain && row.person.email) {
     const host = row.person.email.slice(row.person.email.indexOf('@') + 1);
-    if (!isFreeMail(host)) put(row, 'domain', row.person.email, registrableDomain(host), ['domain-from-email']);
+    if (!isFreeMail(host, lists.freeMail))
+      put(row, 'domain', row.person.email, registrableDomain(host), ['domain-from-email']);
   }
   if (raw.profile !== undefined) {
     const link = canonicalLink(raw.profile);
@@ -163,8 +181,8 @@ function tidyContact(raw: Raw, row: TidyRow, phoneCountry: string) {
   }
   if (raw.phone !== undefined) {
     const own = row.person.country.length === 2 ? row.person.country : phoneCountry;
-    const near = phonesOf(own)(raw.phone);
-    const phone = near.e164 ? near : phonesOf(phoneCountry)(raw.phone);
+    const near = read.phone(own)(raw.phone);
+    const phone = near.e164 ? near : read.phone(phoneCountry)(raw.phone);
     if (!phone.e164) wrong(/E\+?\d/i.test(raw.phone) ? 'digits-lost' : 'not-a-phone', 'phone', raw.phone);
     put(row, 'phone', raw.phone, phone.e164, ['e164']);
   }

@@ -5,7 +5,8 @@ import { canonicalLink, registrableDomain } from './link';
 import { parseName } from './person-name';
 import { parsePhone } from './phone';
 import { parsePlace } from './place';
-import { tidyRow } from './tidy-row';
+import { NO_LISTS } from '../model/word-lists';
+import { tidier } from './tidy-row';
 import { parseTitle } from './title';
 import { CREDENTIALS, HONORIFICS, PARTICLES, SUFFIXES } from '../words/person';
 
@@ -86,10 +87,10 @@ test('a row keeps every change with what was, what is and why, and guesses no cu
     { name: 'Web', target: 'website' as const },
     { name: 'Visited', target: 'own' as const },
   ];
-  const { person, changes, issues, extra } = tidyRow(
+  const tidy = tidier({ phoneCountry: 'GB', lists: NO_LISTS });
+  const { person, changes, issues, extra } = tidy(
     ['MAREN OAKHILL ★', '1.13496E+09', 'www.brackenfold.example', '14/03/2026'],
     columns,
-    'GB',
   );
   expect(person).toMatchObject({ firstName: 'Maren', lastName: 'Oakhill', domain: 'brackenfold.example', phone: '' });
   expect(changes).toContainEqual({
@@ -100,5 +101,5 @@ test('a row keeps every change with what was, what is and why, and guesses no cu
   });
   expect(issues).toEqual([{ code: 'digits-lost', field: 'phone', input: '1.13496E+09' }]);
   expect(extra).toEqual({ Visited: '14/03/2026' });
-  expect(tidyRow(['', '', '', ''], columns, 'GB').issues[0]!.code).toBe('nothing-to-identify');
+  expect(tidy(['', '', '', ''], columns).issues[0]!.code).toBe('nothing-to-identify');
 });

@@ -68,9 +68,9 @@ export const LEGAL_FORM_WORDS: ReadonlySet<string> = new Set(
   'ltd limited llc llp plc inc corp gmbh pty cyf teo teoranta dac clg srl spa sarl bv nv oy aps'.split(' '),
 );
 
-/** Words that a company's name has and a person's has not. */
-export const CREAMERY_WORDS: ReadonlySet<string> = new Set(
-  'company group holdings services solutions systems foods food dairy dairies creamery creameries cheese cheeses cheesemakers farm farms farmhouse industries international logistics storage store stores products partners consulting engineering equipment cooperative co-operative coop works'.split(
+/** Words that a company's name has and a person's has not; those of one trade are added in the settings. */
+export const COMPANY_WORDS: ReadonlySet<string> = new Set(
+  'company group holdings services solutions systems foods food farm farms industries international logistics storage store stores products partners consulting engineering equipment cooperative co-operative coop works'.split(
     ' ',
   ),
 );

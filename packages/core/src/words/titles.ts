@@ -53,13 +53,13 @@ export const LEVELS: readonly (readonly [level: string, words: RegExp])[] = [
   ['head', /\bhead\b/i],
   ['manager', /\b(manager|superintendent)\b/i],
   ['lead', /\b(lead|leader|supervisor|foreman|principal|master|senior)\b/i],
-  ['specialist', /\b(technologist|technician|engineer|specialist|analyst|officer|coordinator|scientist|maker|cheesemaker|buyer|inspector|auditor|adviser|advisor|consultant|microbiologist|affineur)\b/i],
+  ['specialist', /\b(technologist|technician|engineer|specialist|analyst|officer|coordinator|scientist|\w*maker|buyer|inspector|auditor|adviser|advisor|consultant|microbiologist)\b/i],
 ];
 
 export const TEAMS: readonly (readonly [team: string, words: RegExp])[] = [
   ['quality', /\b(quality|qa|qc|food safety|compliance|haccp|microbiolog\w*|hygiene|auditor)\b/i],
   ['technical', /\b(technical|technolog\w*|r&d|research|new product|laboratory|lab)\b/i],
-  ['production', /\b(production|manufactur\w*|cheesemak\w*|maker|affineur|maturing|ripening|plant|factory|process|packing)\b/i],
+  ['production', /\b(production|manufactur\w*|\w*mak(er|ing)|maturing|ripening|plant|factory|process|packing)\b/i],
   ['operations', /\b(operations?|site|facilit\w*|continuous improvement|coo)\b/i],
   ['engineering', /\b(engineer\w*|maintenance|refrigeration|electrical)\b/i],
   ['supply', /\b(supply|logistics?|warehouse|transport|distribution|cold store|driver|purchas\w*|procurement|buyer)\b/i],
@@ -72,8 +72,10 @@ export const TEAMS: readonly (readonly [team: string, words: RegExp])[] = [
 ];
 
 /** Words by which a column of titles is recognised. */
-export const TITLE_WORDS: ReadonlySet<string> = new Set(
-  'manager director head owner founder lead leader officer engineer technologist supervisor assistant executive president chief coordinator specialist mgr dir buyer cheesemaker intern driver technician ceo coo cfo cto analyst administrator consultant'.split(
+const TITLE_WORDS: ReadonlySet<string> = new Set(
+  'manager director head owner founder lead leader officer engineer technologist supervisor assistant executive president chief coordinator specialist mgr dir buyer intern driver technician ceo coo cfo cto analyst administrator consultant'.split(
     ' ',
   ),
 );
+
+export const isTitleWord = (word: string): boolean => TITLE_WORDS.has(word) || word.endsWith('maker');

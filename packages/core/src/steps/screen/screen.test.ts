@@ -1,18 +1,25 @@
+import type { Fate } from '../../model/fate';
 import { emptyPerson, type Person } from '../../model/person';
-import { screenOptions, type OptionsOf } from '../../model/step';
+import type { Suppression } from '../step';
 import { titleFit } from './fit';
-import { screener, titleKey, type Suppression, type TitleGroups } from './screen';
+import { screenOptions, type ScreenOptions } from './options';
+import { screener, titleKey } from './screen';
+
+type TitleGroups = ReadonlyMap<string, 'keep' | 'aside'>;
 
 const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
 const nobody: Suppression = { emails: new Set(), domains: new Set() };
 
 function fates(
-  options: Partial<OptionsOf<'screen'>>,
+  options: Partial<ScreenOptions>,
   people: Partial<Person>[],
   { suppression = nobody, groups = new Map() as TitleGroups, kept = [] as number[] } = {},
 ) {
-  const fateOf = screener(screenOptions.parse({ kind: 'screen', ...options }), suppression, groups);
-  return people.map((values, i) => fateOf(person(values), kept.includes(i)));
+  const screened = screener(screenOptions.parse(options), { suppression, decisions: { titleGroups: new Map(groups) } });
+  return people.map((values, i) => {
+    const stop = screened(person(values), kept.includes(i));
+    return { state: stop?.state ?? 'pass', code: 'passed', why: {}, ...stop } as Omit<Fate, 'step'>;
+  });
 }
 const codes = (...given: Parameters<typeof fates>) => fates(...given).map(({ code }) => code);
 

@@ -1,18 +1,25 @@
-import { PASSED, type Fate } from '../../model/fate';
-import { fullName, type Person } from '../../model/person';
-import type { OptionsOf, RuleField } from '../../model/step';
+import type { Person } from '../../model/person';
+import { fullName } from '../../model/person';
 import { fold } from '../../text/fold';
 import { remembered } from '../../text/remembered';
+import type { Env, Step, Stop } from '../step';
 import { FITS, NEAR, titleFit, type TitleFit } from './fit';
+import { screenOptions, type RuleField, type ScreenOptions } from './options';
 import { wordFinder } from './words';
 
-export interface Suppression {
-  emails: ReadonlySet<string>;
-  domains: ReadonlySet<string>;
-}
-
-/** What a person said of whole groups of titles: title key to fate. */
-export type TitleGroups = ReadonlyMap<string, 'keep' | 'aside'>;
+/** Sets aside who does not fit: suppressed, by title group, by rule, by the brief's titles, over the limit of a company. */
+export const screen: Step<ScreenOptions> = {
+  kind: 'screen',
+  options: screenOptions,
+  about: 'contact',
+  after: ['match'],
+  optional: true,
+  asks: false,
+  prepare: (_all, options, env) => {
+    const screened = screener(options, env);
+    return ({ person }, kept) => screened(person, kept);
+  },
+};
 
 /** Titles that count as one group: the same letters. */
 export const titleKey = (title: string): string => fold(title);
@@ -31,15 +38,14 @@ const TEXT: Record<RuleField, (p: Person) => string> = {
   note: (p) => p.note,
 };
 
-/**
- * The screen as a function from a contact to its fate. It remembers how many of each company have passed, so contacts
- * are given in order and each once.
- */
+/** The screen of one person after the other. It remembers how many of each company have passed. */
 export function screener(
-  options: OptionsOf<'screen'>,
-  suppression: Suppression,
-  groups: TitleGroups,
-): (p: Person, kept: boolean) => Fate {
+  options: ScreenOptions,
+  {
+    suppression,
+    decisions: { titleGroups },
+  }: Pick<Env, 'suppression'> & { decisions: Pick<Env['decisions'], 'titleGroups'> },
+): (p: Person, kept: boolean) => Stop | null {
   const rules = options.rules.map((rule, i) => ({
     ...rule,
     number: i,
@@ -51,16 +57,16 @@ export function screener(
   const fitOf = remembered((title): TitleFit => titleFit(title, options.briefTitles));
   const passed = new Map<string, number>();
 
-  const aside = (code: Fate['code'], why: Fate['why'] = {}): Fate => ({ step: 'screen', state: 'aside', code, why });
+  const aside = (code: string, why: Record<string, string | number> = {}): Stop => ({ state: 'aside', code, why });
 
-  function fateOf(p: Person): Fate {
+  function stopOf(p: Person): Stop | null {
     if (options.suppression) {
       const domain = p.email.slice(p.email.indexOf('@') + 1);
       if (suppression.emails.has(p.email)) return aside('suppressed', { entry: p.email });
       const entry = [p.domain, domain].find((d) => d !== '' && suppression.domains.has(d));
       if (entry) return aside('suppressed', { entry });
     }
-    const group = groups.get(keyOf(p.title));
+    const group = titleGroups.get(keyOf(p.title));
     if (group === 'aside') return aside('title-group', { title: p.title });
     for (const rule of rules) {
       const word = rule.find(rule.text(p));
@@ -73,20 +79,19 @@ export function screener(
       const fit = fitOf(p.title);
       const why = { title: p.title, near: fit.near, fit: Math.round(fit.fit * 100) / 100 };
       if (fit.fit < NEAR) return aside('title-not-in-brief', why);
-      if (fit.fit < FITS) return { step: 'screen', state: 'look', code: 'title-near-brief', why };
+      if (fit.fit < FITS) return { state: 'look', code: 'title-near-brief', why };
     }
-    return PASSED;
+    return null;
   }
 
   return (p, kept) => {
-    const fate = kept ? PASSED : fateOf(p);
-    if (fate.state !== 'pass' || options.atMostPerCompany === 0) return fate;
-    const company = companyKey(p);
-    if (company === '') return fate;
+    const stop = kept ? null : stopOf(p);
+    const company = options.atMostPerCompany === 0 || stop ? '' : companyKey(p);
+    if (company === '') return stop;
     const n = (passed.get(company) ?? 0) + 1;
     if (n > options.atMostPerCompany && !kept)
       return aside('company-full', { company: p.company || company, most: options.atMostPerCompany });
     passed.set(company, n);
-    return fate;
+    return null;
   };
 }

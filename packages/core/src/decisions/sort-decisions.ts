@@ -1,12 +1,11 @@
-import type { Decision } from '../model/decision';
+import type { Decision } from './decision';
 import type { PersonField } from '../model/person';
-import { STEP_KINDS, type StepKind } from '../model/step';
 import { titleKey } from '../steps/screen/screen';
 
 /** Decisions, sorted by what they are about. Later ones win over earlier ones. */
 export interface Sorted {
-  /** By record: set aside, or kept as far as and including a step. */
-  fates: Map<number, { order: number; keepTo: StepKind | null }>;
+  /** By record: set aside (null), or kept as far as and including a step. */
+  fates: Map<number, { order: number; keepTo: string | null }>;
   titleGroups: Map<string, 'keep' | 'aside'>;
   same: [number, number][];
   different: [number, number][];
@@ -69,6 +68,3 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
   for (const { pair, same } of pairs.values()) (same ? out.same : out.different).push(pair);
   return out;
 }
-
-/** True when a step is at or before another. */
-export const upTo = (step: StepKind, last: StepKind): boolean => STEP_KINDS.indexOf(step) <= STEP_KINDS.indexOf(last);

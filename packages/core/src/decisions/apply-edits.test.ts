@@ -1,8 +1,9 @@
-import type { DecisionBody } from '../model/decision';
+import type { DecisionBody } from './decision';
 import { emptyPerson } from '../model/person';
 import type { TidyRow } from '../tidy/tidy-row';
 import { applyEdits } from './apply-edits';
-import { siftRow } from './sift-row';
+import { NO_LISTS } from '../model/word-lists';
+import { rowSifter } from '../sift/sift-row';
 import { sortDecisions } from './sort-decisions';
 
 const row: TidyRow = {
@@ -72,10 +73,12 @@ test('a row to sift is the record tidied, with what was said of it', () => {
     { name: 'Firm', target: 'company' as const },
   ];
   const said = decided({ kind: 'edit', recordIds: [2], field: 'company', value: 'Hollin' });
-  const rows = [1, 2].map((id) => siftRow(id, ['MAREN OAKHILL', 'Brackenfold'], columns, 'GB', said));
+  const rows = [1, 2].map((id) =>
+    rowSifter({ phoneCountry: 'GB', lists: NO_LISTS }, said)(id, ['MAREN OAKHILL', 'Brackenfold'], columns),
+  );
   expect(rows.map(({ person, changes }) => [person.lastName, person.company, changes])).toEqual([
     ['Oakhill', 'Brackenfold', 2],
     ['Oakhill', 'Hollin', 3],
   ]);
-  expect(siftRow(3, ['', 'Brackenfold'], columns, 'GB', said).nobody).toBe(true);
+  expect(rowSifter({ phoneCountry: 'GB', lists: NO_LISTS }, said)(3, ['', 'Brackenfold'], columns).nobody).toBe(true);
 });

@@ -2,10 +2,7 @@ import { isDisposableEmail } from 'disposable-email-domains-js';
 import providers from 'email-providers/common.json';
 
 /** Mailbox providers open to everybody (npm email-providers): an address there says nothing of an employer. */
-const FREE = new Set<string>([...providers, 'freepost.example']);
-
-/** Simulated provider of throw-away addresses; the real ones come from npm disposable-email-domains-js (CC0). */
-const SIMULATED_DISPOSABLE = '@throwaway.example';
+const FREE = new Set<string>(providers);
 
 /** Local parts that belong to a job and not to a person (RFC 2142 and common practice). */
 const ROLES = new Set(
@@ -14,7 +11,9 @@ const ROLES = new Set(
   ),
 );
 
-export const isFreeMail = (domain: string): boolean => FREE.has(domain);
+/** @param more domains of one's own list */
+export const isFreeMail = (domain: string, more: readonly string[]): boolean => FREE.has(domain) || more.includes(domain);
 export const isRole = (email: string): boolean => ROLES.has(email.slice(0, email.indexOf('@')).split('+')[0]!);
-export const isDisposable = (email: string): boolean =>
-  email.endsWith(SIMULATED_DISPOSABLE) || isDisposableEmail(email);
+/** Throw-away domains as npm disposable-email-domains-js (CC0) has them, and one's own list. */
+export const isDisposable = (email: string, more: readonly string[]): boolean =>
+  more.includes(email.slice(email.lastIndexOf('@') + 1)) || isDisposableEmail(email);

@@ -1,10 +1,9 @@
 import * as z from 'zod';
-import { PERSON_FIELDS } from './person';
-import { stepOptions, STEP_KINDS } from './step';
+import { PERSON_FIELDS } from '../model/person';
+import { sieveStep } from '../steps/sieve';
 
 const recordId = z.int().positive();
 const field = z.enum(PERSON_FIELDS);
-const screenable = z.enum(STEP_KINDS);
 
 /**
  * What a person said. It names records, never contacts, so that it survives another sifting; it always
@@ -13,7 +12,7 @@ const screenable = z.enum(STEP_KINDS);
 export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('bring-in'), sourceId: z.int().positive(), name: z.string() }),
   z.object({ kind: z.literal('set-aside'), recordIds: z.array(recordId).min(1) }),
-  z.object({ kind: z.literal('keep'), recordIds: z.array(recordId).min(1), step: screenable }),
+  z.object({ kind: z.literal('keep'), recordIds: z.array(recordId).min(1), step: z.string().max(60) }),
   z.object({ kind: z.literal('group'), title: z.string().min(1), fate: z.enum(['keep', 'aside']) }),
   z.object({ kind: z.literal('same'), a: recordId, b: recordId }),
   z.object({ kind: z.literal('different'), a: recordId, b: recordId }),
@@ -21,7 +20,7 @@ export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('edit'), recordIds: z.array(recordId).min(1), field, value: z.string().max(2000) }),
   z.object({ kind: z.literal('refuse'), recordId, field }),
   z.object({ kind: z.literal('refuse-like'), field, was: z.string(), is: z.string() }),
-  z.object({ kind: z.literal('configure'), options: stepOptions }),
+  z.object({ kind: z.literal('configure'), step: sieveStep }),
 ]);
 
 export type DecisionBody = z.infer<typeof decisionBody>;

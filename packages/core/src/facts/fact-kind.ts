@@ -1,0 +1,27 @@
+import type * as z from 'zod';
+
+/**
+ * A kind of question that only an outside service can answer. One object a kind, listed in the registry; whoever answers
+ * stands in the server.
+ *
+ * @typeParam Q what identifies the question, without its kind
+ * @typeParam A the answer
+ */
+export interface FactKind<Q, A> {
+  answer: z.ZodType<A>;
+  /** The identity of a question: equal keys are the same question, whoever asks, so an answer is kept once for all jobs. */
+  key: (question: Q) => string;
+  /** Who answers: a finder's id, or 'mail' for the mail system itself. */
+  who: (question: Q) => string;
+  /** How long an answer is fresh, in ms; null: for ever. */
+  freshMs: number | null;
+  /** What the answer cost, in cents; 0 where asking is free. */
+  priceCents: (question: Q) => number;
+  /** Why an answer says nothing (nobody was there, "try later"); null when it says something. It is never taken for a no. */
+  silence: (answer: A) => string | null;
+}
+
+const DAY_MS = 86_400_000;
+
+/** Common practice, no source: what is known of a mailbox is asked again after 90 days. */
+export const MAIL_FRESH_MS = 90 * DAY_MS;

@@ -1,0 +1,59 @@
+import { catchAll } from './catch-all';
+import type { FactKind } from './fact-kind';
+import { finder } from './finder';
+import { mailHost } from './mail-host';
+import { mailbox } from './mailbox';
+import { purchase } from './purchase';
+
+/** Every kind of question there is. */
+export const FACT_KINDS = { 'mail-host': mailHost, mailbox, 'catch-all': catchAll, finder, purchase };
+
+type Kinds = typeof FACT_KINDS;
+export type QuestionKind = keyof Kinds;
+export type QuestionOf<K extends QuestionKind> = Kinds[K] extends FactKind<infer Q, infer _> ? { kind: K } & Q : never;
+export type Question = { [K in QuestionKind]: QuestionOf<K> }[QuestionKind];
+export type AnswerOf<K extends QuestionKind> = {
+  [P in K]: Kinds[P] extends FactKind<infer _, infer A> ? A : never;
+}[K];
+export type Answer = AnswerOf<QuestionKind>;
+
+/** An answer and when it was given (ms since 1970). Facts are appended, never changed. */
+export interface Fact<K extends QuestionKind = QuestionKind> {
+  answer: AnswerOf<K>;
+  askedAt: number;
+}
+
+/** What has to be asked next, and why the last answer to it said nothing; null when it was not asked yet. */
+export interface Wanted {
+  ask: Question;
+  silent: string | null;
+}
+
+/** The fact that counts, or that there is none. */
+export type Known<K extends QuestionKind = QuestionKind> = { fact: Fact<K> } | ({ fact: null } & Wanted);
+
+/** Everything that has been answered so far, read at one moment. */
+export type Facts = <Q extends Question>(question: Q) => Known<Q['kind']>;
+
+const kindOf = (kind: QuestionKind) => FACT_KINDS[kind] as unknown as FactKind<Question, Answer>;
+
+export const questionKey = (question: Question): string => kindOf(question.kind).key(question);
+export const answeredBy = (question: Question): string => kindOf(question.kind).who(question);
+export const priceOf = (question: Question): number => kindOf(question.kind).priceCents(question);
+export const silenceOf = (kind: QuestionKind, answer: Answer): string | null => kindOf(kind).silence(answer);
+
+/**
+ * Of the answers to a question, newest first, the one that counts at a time: the newest that is fresh and says something.
+ *
+ * @param now ms since 1970
+ */
+export function known(ask: Question, newestFirst: Iterable<Fact>, now: number): Known {
+  const { freshMs, silence } = kindOf(ask.kind);
+  let silent: string | null = null;
+  for (const fact of newestFirst) {
+    const why = silence(fact.answer);
+    if (why === null) return freshMs === null || now - fact.askedAt <= freshMs ? { fact } : { fact: null, ask, silent };
+    silent ??= why;
+  }
+  return { fact: null, ask, silent };
+}

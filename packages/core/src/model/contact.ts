@@ -1,0 +1,41 @@
+import { PASSED, type Fate } from './fate';
+import type { Person, PersonField } from './person';
+import type { Judgement } from './verdict';
+
+/** Where a value that a step added came from, and what else it could be. */
+export interface Added {
+  /** 'pattern', or the id of a finder. */
+  via: string;
+  alternatives: string[];
+}
+
+/** A person after matching: one or more records merged, and what became of them. */
+export interface Contact {
+  /** The lowest id of its records. */
+  id: number;
+  recordIds: number[];
+  person: Person;
+  /** For each field of merged records, the one that its value came from; 0 for a value that no record holds. */
+  from: Partial<Record<PersonField, number>>;
+  /** How sure the least sure merge is, 1 for a single record. */
+  mergeChance: number;
+  /** Nothing in it says who it is. */
+  nobody: boolean;
+  /** The fields of `person` that a step added. */
+  added: Partial<Record<PersonField, Added>>;
+  /** What is known of its email; null when that was not looked at. */
+  judgement: Judgement | null;
+  fate: Fate;
+}
+
+export const newContact = (recordId: number, person: Person, nobody: boolean): Contact => ({
+  id: recordId,
+  recordIds: [recordId],
+  person,
+  from: {},
+  mergeChance: 1,
+  nobody,
+  added: {},
+  judgement: null,
+  fate: PASSED,
+});

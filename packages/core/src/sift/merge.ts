@@ -1,0 +1,84 @@
+import type { Decision } from '../decisions/decision';
+import { sortDecisions } from '../decisions/sort-decisions';
+import { matchPeople, type MatchOutcome } from '../match/match';
+import { survive } from '../match/survive';
+import { newContact, type Contact } from '../model/contact';
+import { match as matchStep } from '../steps/match/match';
+import { stepIn, type Sieve } from '../steps/sieve';
+import { fold } from '../text/fold';
+import type { SiftRow } from './sift-row';
+
+/** What matching made of the rows, before anything is screened. */
+export interface Merged {
+  contacts: Contact[];
+  match: MatchOutcome;
+}
+
+interface MergeInput {
+  /** In the order of their ids. */
+  rows: readonly SiftRow[];
+  sieve: Sieve;
+  decisions: readonly Decision[];
+}
+
+/** The decisions that matching depends on, and its options; equal keys over the same rows merge alike. */
+export function mergeKey({ sieve, decisions }: Pick<MergeInput, 'sieve' | 'decisions'>): string {
+  const kinds = ['same', 'different', 'apart'];
+  return JSON.stringify([stepIn(sieve, matchStep), decisions.filter(({ body }) => kinds.includes(body.kind))]);
+}
+
+/** Finds the records that are one person, and merges them. */
+export function merge({ rows, sieve, decisions }: MergeInput): Merged {
+  const { on, options } = stepIn(sieve, matchStep);
+  const judged = sortDecisions(decisions);
+  const said = new Set([...judged.same, ...judged.different].flat());
+  const indexOf = new Map<number, number>();
+  if (said.size > 0) rows.forEach(({ recordId }, i) => said.has(recordId) && indexOf.set(recordId, i));
+  const known = (pairs: [number, number][]) =>
+    pairs.flatMap(([a, b]): [number, number][] =>
+      indexOf.has(a) && indexOf.has(b) ? [[indexOf.get(a)!, indexOf.get(b)!]] : [],
+    );
+  const match = matchPeople(
+    rows.map(({ person }) => person),
+    on ? options : { mergeFrom: 2, judgeFrom: 2 },
+    known(judged.same),
+    known(judged.different),
+  );
+  const groups = new Map<number, number[]>();
+  match.roots.forEach((root, i) => {
+    const group = groups.get(root);
+    if (group) group.push(i);
+    else groups.set(root, [i]);
+  });
+  const contacts = [...groups.values()].map((group): Contact => {
+    const [first, ...others] = group.map((i) => rows[i]!) as [SiftRow, ...SiftRow[]];
+    const contact = newContact(first.recordId, first.person, first.nobody);
+    if (others.length === 0) return contact;
+    const own = [first, ...others];
+    const mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
+    const recordIds = own.map(({ recordId }) => recordId);
+    return { ...contact, ...survive(own, options.survivor), recordIds, mergeChance };
+  });
+  fillDomains(contacts);
+  return { contacts, match };
+}
+
+/** A contact without a domain gets the one that its colleagues' records agree on. */
+function fillDomains(contacts: readonly Contact[]) {
+  const lacking = contacts.filter(({ person }) => person.domain === '' && person.company !== '');
+  if (lacking.length === 0) return;
+  const domains = new Map<string, Set<string>>();
+  for (const { person } of contacts) {
+    if (person.domain === '' || person.company === '') continue;
+    const key = fold(person.company);
+    const known = domains.get(key);
+    if (known) known.add(person.domain);
+    else domains.set(key, new Set([person.domain]));
+  }
+  for (const contact of lacking) {
+    const known = domains.get(fold(contact.person.company));
+    if (known?.size !== 1) continue;
+    contact.person = { ...contact.person, domain: [...known][0]! };
+    contact.from.domain = 0;
+  }
+}

@@ -1,0 +1,16 @@
+import { appendEmail } from './append-email/append-email';
+import { match } from './match/match';
+import { screen } from './screen/screen';
+import type { Step } from './step';
+import { tidy } from './tidy/tidy';
+import { verify } from './verify/verify';
+
+/** Every step there is, in the order of a new sieve. */
+export const STEPS: Step[] = [tidy, match, screen, appendEmail, verify].map((step) => step as unknown as Step);
+
+/** Throws for a kind that is not registered. */
+export function stepOf(kind: string): Step {
+  const step = STEPS.find((known) => known.kind === kind);
+  if (!step) throw new Error(`unknown step: ${kind}`);
+  return step;
+}

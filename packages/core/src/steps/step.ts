@@ -1,0 +1,57 @@
+import type * as z from 'zod';
+import type { Sorted } from '../decisions/sort-decisions';
+import type { Facts, Question } from '../facts/facts';
+import type { Contact } from '../model/contact';
+import type { Why } from '../model/fate';
+import type { WordLists } from '../model/word-lists';
+
+/**
+ * One stage of a sieve: a folder that exports one plain object, and a line in the registry. Nothing else names a kind.
+ *
+ * @typeParam O its options
+ */
+export interface Step<O = unknown> {
+  kind: string;
+  options: z.ZodType<O>;
+  /** What it moves: records on their way to be contacts, or contacts. */
+  about: 'record' | 'contact';
+  /** Kinds that stand before it in every sieve. */
+  after: readonly string[];
+  /** It can be turned off. */
+  optional: boolean;
+  /** Its contacts may wait for what an outside service says. */
+  asks: boolean;
+  /**
+   * What it knows of all contacts together: learned patterns, counts for each company. It is called with all of them as
+   * they come to this step.
+   */
+  prepare: (all: readonly Contact[], options: O, env: Env) => Advance;
+}
+
+/**
+ * Takes one contact through a step. Contacts are given in order, each once it has come this far; a step may add values to
+ * the contact it lets pass.
+ *
+ * @param kept a person said that it stays, whatever the step thinks
+ * @returns null when it passes
+ */
+export type Advance = (contact: Contact, kept: boolean) => Stop | null;
+
+export type Stop =
+  | { state: 'aside' | 'look'; code: string; why?: Why }
+  /** `silent`: why the last answer to the question said nothing; null when it was not asked yet. */
+  | { state: 'waits'; ask: Question; silent: string | null };
+
+/** What steps know besides the contacts. */
+export interface Env {
+  facts: Facts;
+  decisions: Sorted;
+  suppression: Suppression;
+  lists: WordLists;
+}
+
+/** Who must not be contacted. */
+export interface Suppression {
+  emails: ReadonlySet<string>;
+  domains: ReadonlySet<string>;
+}

@@ -1,0 +1,4 @@
+import * as z from 'zod';
+
+export const verifyOptions = z.object({});
+export type VerifyOptions = z.output<typeof verifyOptions>;
