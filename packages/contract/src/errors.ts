@@ -27,16 +27,16 @@ export const ERRORS = {
     422,
     'No column says who anybody is. Nothing was brought in; choose at least a name, an email, a phone or a profile link.',
   ],
-  'nothing-to-undo': [409, 'There is no decision left to take back in this job.'],
   'not-running': [409, 'This run is {state}; that cannot be done to it now.'],
   'nothing-to-export': [
     422,
     'No contact matches this choice, so no file was written. Choose more verdicts, or all instead of the new ones.',
   ],
-  'budget-short': [
-    422,
-    'The budget leaves {left}. Raise it to ask the finders, or switch them off to use patterns alone. Nothing was asked.',
+  'changed-meanwhile': [
+    409,
+    '{what} was changed meanwhile. Nothing of yours was saved over it; look at it again, and say it once more.',
   ],
+  'not-undoable': [409, 'This decision has no effect any more: {why}. Nothing was changed.'],
   'nothing-to-ask': [409, 'No contact waits to be asked about. Nothing was asked.'],
   'no-directory': [422, 'No directory is set up. Nothing was asked; name one in the settings.'],
   'directory-down': [502, '{name}: {reason}. What was pulled before is kept; try again later.'],

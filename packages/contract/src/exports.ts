@@ -1,11 +1,14 @@
 import * as z from 'zod';
+import { at, count, id } from './model';
+
+const goingVerdict = z.enum(['valid', 'risky', 'unknown', 'none']);
 
 export const exportLayout = z.object({
   columns: z
     .array(z.object({ field: z.string().min(1).max(200), heading: z.string().trim().min(1).max(200) }))
     .min(1)
     .max(200),
-  verdicts: z.array(z.enum(['valid', 'risky', 'unknown', 'none'])).min(1),
+  verdicts: z.array(goingVerdict).min(1),
   onlyNew: z.boolean().default(true),
   form: z.enum(['csv', 'xlsx']).default('csv'),
   /** Rows a file; 0: one file. */
@@ -14,19 +17,17 @@ export const exportLayout = z.object({
 });
 export type ExportLayout = z.output<typeof exportLayout>;
 
-export interface ExportPreview {
-  rows: number;
-  first: string[][];
-  files: { name: string; rows: number; companies: number }[];
-  counts: Record<'valid' | 'risky' | 'unknown' | 'none', number>;
-  heldBack: { exportedBefore: number; risky: number; suppressed: number; stale: number };
-  ownFields: string[];
-}
+export const exportPreview = z.object({
+  rows: count,
+  first: z.array(z.array(z.string())),
+  files: z.array(z.object({ name: z.string(), rows: count, companies: count })),
+  counts: z.record(goingVerdict, count),
+  heldBack: z.object({ exportedBefore: count, risky: count, suppressed: count, stale: count }),
+  ownFields: z.array(z.string()),
+});
+export type ExportPreview = z.output<typeof exportPreview>;
 
-export interface ExportRun {
-  id: number;
-  at: number;
-  rows: number;
-  state: string;
-  files: { name: string; rows: number; sha256: string }[];
-}
+export const exportFile = z.object({ name: z.string(), rows: count, sha256: z.string() });
+export const exportRun = z.object({ id, at, rows: count, state: z.string(), files: z.array(exportFile) });
+export type ExportRun = z.output<typeof exportRun>;
+export const exportStarted = z.object({ exportId: id, runId: id });

@@ -1,6 +1,6 @@
-import { decisionBody } from '@sieve/core/model/decision';
-import { stepOptions, type Steps } from '@sieve/core/model/step';
+import { sieveStep } from '@sieve/core/steps/sieve';
 import * as z from 'zod';
+import { at, count, id } from './model';
 
 const jobFields = {
   name: z.string().trim().min(1).max(200),
@@ -20,47 +20,49 @@ export const newJob = z.object({
 export type NewJob = z.output<typeof newJob>;
 /** What is left out stays as it is. */
 export const jobPatch = z.object(jobFields).partial();
+export type JobPatch = z.output<typeof jobPatch>;
 
-/** How many contacts came to a step and what became of them there. */
-export interface StepCount {
-  came: number;
-  pass: number;
-  aside: number;
-  look: number;
-  waits: number;
-}
+/** How many contacts came to a step, what became of them there, and why: by code, or by rule of the step. */
+export const stepCount = z.object({
+  id: z.string(),
+  came: count,
+  pass: count,
+  aside: count,
+  look: count,
+  waits: count,
+  why: z.record(z.string(), count),
+});
+export type StepCount = z.output<typeof stepCount>;
 
 /** What the last sifting found, kept with the job. */
-export interface Summary {
-  records: number;
-  sources: number;
-  edits: number;
-  merged: number;
-  pairs: number;
-  expectedError: number;
-  steps: Record<'tidy' | 'match' | 'screen' | 'append' | 'verify', StepCount>;
-  verdicts: Record<'valid' | 'risky' | 'invalid' | 'unknown' | 'none', number>;
-  /** How many each screen rule set aside; by-hand, suppressed and the like by code. */
-  rules: Record<string, number>;
-  likelyValid: number;
-}
+export const summary = z.object({
+  records: count,
+  companies: count,
+  sources: count,
+  edits: count,
+  merged: count,
+  pairs: count,
+  expectedError: z.number(),
+  /** In the order of the sieve. */
+  steps: z.array(stepCount),
+  verdicts: z.record(z.enum(['valid', 'risky', 'invalid', 'unknown', 'none']), count),
+  likelyValid: count,
+  /** When the first of the facts it rests on is no longer fresh; null: never. */
+  freshUntil: at.nullable(),
+});
+export type Summary = z.output<typeof summary>;
 
-export interface Job extends z.output<typeof newJob> {
-  id: number;
-  createdAt: number;
-  version: number;
-  steps: Steps;
-  summary: Summary | null;
-  spentCents: number;
-  decisions: number;
-}
-
-export const newDecision = z.object({ body: decisionBody });
-export const configure = z.object({ options: stepOptions });
-
-export interface DecisionRow {
-  id: number;
-  at: number;
-  body: z.infer<typeof decisionBody>;
-  undone: boolean;
-}
+export const job = z.object({
+  ...jobFields,
+  id,
+  createdAt: at,
+  /** How often it was sifted. */
+  version: count,
+  /** The steps in force. */
+  sieve: z.array(sieveStep),
+  summary: summary.nullable(),
+  spentCents: count,
+  /** Decisions that stand. */
+  decisions: count,
+});
+export type Job = z.output<typeof job>;

@@ -1,59 +1,68 @@
-import { search, type Found, type Search, type Subject } from '@sieve/core/model/search';
+import { condition, search, SUBJECTS, type Found } from '@sieve/core/model/search';
 import * as z from 'zod';
+import { at, count, id } from './model';
 
 export { search as searchSchema };
 
 /** A part of a split as the screen draws it: what was added to the part above, in words and as conditions. */
-export interface SplitPart {
-  by: Search['conditions'][number] | null;
-  count: number;
-  parts: SplitPart[];
-  /** Number of the batch, from 0; null for a part that was cut further. */
-  batch: number | null;
-}
+const splitPart = z.object({
+  by: condition.nullable(),
+  count,
+  get parts(): z.ZodArray<typeof splitPart> {
+    return z.array(splitPart);
+  },
+  /** Number of the search batch, from 0; null for a part that was cut further. */
+  batch: z.int().nullable(),
+});
+export type SplitPart = z.output<typeof splitPart>;
 
-export interface SplitView {
-  top: SplitPart;
-  count: number;
-  fewest: number;
-  outOfReach: number;
-  questions: number;
+export const splitView = z.object({
+  top: splitPart,
+  count,
+  fewest: count,
+  outOfReach: count,
+  questions: count,
   /** Made by hand: what is missing, and what is counted twice. */
-  missing: number;
-  twice: number;
-  byHand: boolean;
-}
+  missing: z.int(),
+  twice: z.int(),
+  byHand: z.boolean(),
+});
+export type SplitView = z.output<typeof splitView>;
 
-export interface PullView {
-  id: number;
-  runId: number;
-  jobId: number;
-  startedAt: number;
-  endedAt: number | null;
+export const pullView = z.object({
+  id,
+  runId: z.int(),
+  jobId: id,
+  startedAt: at,
+  endedAt: at.nullable(),
   /** Stopped for good before its end: the batch can be pulled again. */
-  stopped: boolean;
+  stopped: z.boolean(),
   /** The next page. */
-  page: number;
+  page: count,
   /** Rows that the count promised, came, are new to the job, and were held elsewhere already. */
-  promised: number;
-  came: number;
-  fresh: number;
-  yours: number;
+  promised: count,
+  came: count,
+  fresh: count,
+  yours: count,
   /** Rows left out because their company had as many as it may have. */
-  full: number;
-}
+  full: count,
+});
+export type PullView = z.output<typeof pullView>;
 
-export interface BatchView {
-  id: number;
-  position: number;
-  search: Search;
+const kept = z.record(z.string().trim().min(1).max(100), z.string().max(1000));
+
+export const searchBatch = z.object({
+  id,
+  position: count,
+  search,
   /** What only splits, without the conditions of the search itself. */
-  extra: Search['conditions'];
+  extra: z.array(condition),
   /** Cells of a sheet that go with each of its rows. */
-  kept: Record<string, string>;
-  count: number;
-  pull: PullView | null;
-}
+  kept: z.record(z.string(), z.string()),
+  count,
+  pull: pullView.nullable(),
+});
+export type SearchBatch = z.output<typeof searchBatch>;
 
 /** When a search is asked again by itself. */
 export const standing = z.discriminatedUnion('kind', [
@@ -92,91 +101,92 @@ export const searchPatch = z
 
 export type SearchPatch = z.infer<typeof searchPatch>;
 
-export interface SearchRow {
-  id: number;
-  name: string;
-  folder: string;
-  jobId: number | null;
-  perCompany: number;
-  search: Search;
-  createdAt: number;
-  batches: number;
-  pulled: number;
-  standing: Standing | null;
-  nextAt: number | null;
+export const searchRow = z.object({
+  id,
+  name: z.string(),
+  folder: z.string(),
+  jobId: z.int().nullable(),
+  perCompany: count,
+  search,
+  createdAt: at,
+  batches: count,
+  pulled: count,
+  standing: standing.nullable(),
+  nextAt: at.nullable(),
   /** Rows of the last standing run that were new. */
-  lastNew: number;
-}
+  lastNew: count,
+});
+export type SearchRow = z.output<typeof searchRow>;
 
-export interface SearchView extends SearchRow {
-  split: SplitView | null;
-  batchViews: BatchView[];
+export const searchView = searchRow.extend({
+  /** Counted up with every change. */
+  version: count,
+  split: splitView.nullable(),
+  batchViews: z.array(searchBatch),
   /** Every pull, newest first: what came when. */
-  pulls: (PullView & { batch: number; standing: boolean })[];
-}
+  pulls: z.array(pullView.extend({ batch: count, standing: z.boolean() })),
+});
+export type SearchView = z.output<typeof searchView>;
 
 export const countBody = z.object({ search });
-export interface CountView {
-  count: number;
-  cap: number;
-}
+export const countView = z.object({ count, cap: count });
+export type CountView = z.output<typeof countView>;
 
 export const sampleBody = z.object({ search, size: z.int().min(1).max(100).default(20), jobId: z.int().nullable() });
 
-export interface SampleView {
-  total: number;
-  rows: { row: DirectoryRow; fits: boolean; why: string[] }[];
-  fit: number;
-  /** Rows of the whole result that fit, between these with 95 % certainty. */
-  promised: { low: number; likely: number; high: number };
-  loose: { text: string; condition: number; term: number; misfits: number; quotedCount: number }[];
-  /** Drawn over all pages, or over those that the directory shows. */
-  reach: number;
-}
+const found = z.record(
+  z.string(),
+  z.union([z.string(), z.array(z.string()), z.number(), z.null()]),
+) as unknown as z.ZodType<Found>;
 
 /** A row as a directory shows it. */
-export interface DirectoryRow {
-  id: string;
-  name: string;
-  title: string;
-  company: string;
-  place: string;
-  link: string;
-  found: Found;
-}
+export const directoryRow = z.object({
+  id: z.string(),
+  name: z.string(),
+  title: z.string(),
+  company: z.string(),
+  place: z.string(),
+  link: z.string(),
+  found,
+});
+export type DirectoryRow = z.output<typeof directoryRow>;
+
+export const sampleView = z.object({
+  total: count,
+  rows: z.array(z.object({ row: directoryRow, fits: z.boolean(), why: z.array(z.string()) })),
+  fit: count,
+  /** Rows of the whole result that fit, between these with 95 % certainty. */
+  promised: z.object({ low: count, likely: count, high: count }),
+  loose: z.array(z.object({ text: z.string(), condition: count, term: count, misfits: count, quotedCount: count })),
+  /** Drawn over all pages, or over those that the directory shows. */
+  reach: count,
+});
+export type SampleView = z.output<typeof sampleView>;
 
 export const pageBody = z.object({ search, page: z.int().min(1).max(100) });
-export interface PageView {
-  total: number;
-  pages: number;
-  rows: (DirectoryRow & { held: boolean })[];
-}
+export const pageView = z.object({
+  total: count,
+  pages: count,
+  rows: z.array(directoryRow.extend({ held: z.boolean() })),
+});
+export type PageView = z.output<typeof pageView>;
 
-const kept = z.record(z.string().trim().min(1).max(100), z.string().max(1000));
-export const batchesBody = z.object({
+export const searchBatchesBody = z.object({
   batches: z
     .array(z.object({ search, kept: kept.default({}) }))
     .min(1)
     .max(500),
 });
-export type BatchesBody = z.input<typeof batchesBody>;
+export type SearchBatchesBody = z.input<typeof searchBatchesBody>;
 export const pullBody = z.object({ batchIds: z.array(z.int()).min(1).max(500), jobId: z.int() });
+export const pullsStarted = z.object({ runIds: z.array(id) });
 
-export interface PullForecast {
-  rows: number;
-  minutes: number;
-  doneAt: number;
-  rowsADay: number;
-}
+export const pullForecast = z.object({ rows: count, minutes: z.number(), doneAt: at, rowsADay: count });
+export type PullForecast = z.output<typeof pullForecast>;
 
-export const newPickList = z.object({ name, about: z.enum(['people', 'companies', 'postings']) });
-export interface PickList {
-  id: number;
-  name: string;
-  about: Subject;
-  createdAt: number;
-  picks: number;
-}
+export const newPickList = z.object({ name, about: z.enum(SUBJECTS) });
+export const pickList = z.object({ id, name: z.string(), about: z.enum(SUBJECTS), createdAt: at, picks: count });
+export type PickList = z.output<typeof pickList>;
 /** Rows by id as a page of a search shows them, or the first so many of the whole result. */
 export const picksBody = z.object({
   search,
@@ -188,15 +198,12 @@ export const picksBody = z.object({
 });
 
 export type PicksBody = z.input<typeof picksBody>;
+export const picked = pickList.extend({ added: count });
 
 export const likeBody = z.object({
   about: z.enum(['companies', 'people']),
   rows: z.array(z.record(z.string(), z.unknown())).min(1).max(20),
 });
-export interface LikeView {
-  condition: Search['conditions'][number];
-  /** How many of the examples have it. */
-  shared: number;
-  of: number;
-  count: number;
-}
+/** `shared`: how many of the examples have it. */
+export const likeView = z.object({ condition, shared: count, of: count, count });
+export type LikeView = z.output<typeof likeView>;

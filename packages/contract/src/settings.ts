@@ -1,4 +1,5 @@
 import { pace } from '@sieve/core/forecast/pace';
+import { wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
 
 const url = z.url({ protocol: /^https?$/ });
@@ -28,6 +29,7 @@ export const settings = z.object({
   finders: z.array(finderSetting).max(20).default([]),
   directory: directorySetting.nullable().default(null),
   pace: pace.prefault({}),
+  lists: wordLists.prefault({}),
   /** Address and port of the name server; empty: the machine's own. */
   nameServer: z.string().max(100).default(''),
   mail: z
@@ -44,10 +46,6 @@ export const settings = z.object({
 });
 export type Settings = z.output<typeof settings>;
 
-export const newSuppressions = z.object({ text: z.string().min(1).max(5_000_000) });
-
-export interface SuppressionRow {
-  value: string;
-  kind: 'email' | 'domain';
-  at: number;
-}
+/** The settings with the number of their last change; a change names the one that it was made upon. */
+export const settingsView = z.object({ version: z.int().min(0), settings });
+export type SettingsView = z.output<typeof settingsView>;

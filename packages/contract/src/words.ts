@@ -1,13 +1,4 @@
-import type {
-  ChangeCode,
-  FateCode,
-  IssueCode,
-  PersonField,
-  SearchErrorCode,
-  StepKind,
-  Target,
-  VerdictReason,
-} from '@sieve/core';
+import type { ChangeCode, IssueCode, PersonField, SearchErrorCode, Target, VerdictReason } from '@sieve/core';
 
 /** The words for every code, in one place. `{x}` is filled in from the facts that come with the code. */
 export const CHANGE_WORDS: Record<ChangeCode, string> = {
@@ -45,18 +36,27 @@ export const ISSUE_WORDS: Record<IssueCode, string> = {
   'nothing-to-identify': 'no name, email, phone or profile',
 };
 
-export const STEP_WORDS: Record<StepKind, string> = {
+/** By kind. */
+export const STEP_WORDS: Record<string, string> = {
   tidy: 'Tidy',
   match: 'Match duplicates',
   screen: 'Screen',
-  append: 'Append email',
+  'append-email': 'Append email',
   verify: 'Verify',
 };
+export const stepWords = (kind: string): string => STEP_WORDS[kind] ?? kind;
 
-export const FATE_WORDS: Record<FateCode, string> = {
+/** By code, of whatever step. */
+export const FATE_WORDS: Record<string, string> = {
   passed: 'passes',
-  'nothing-to-identify': 'no name, email, phone or profile link',
+  // any step
   'by-hand': 'set aside by you',
+  'to-ask': 'waits to be asked about',
+  'no-answer-yet': 'waits: {reason}; it can be asked again',
+  'no-longer-fresh': 'waits: what is known is too old; it is asked again',
+  // tidy
+  'nothing-to-identify': 'no name, email, phone or profile link',
+  // screen
   'title-group': 'you set aside the title “{title}”',
   'rule-words': '{field} says “{word}”',
   'rule-lacks': '{field} says none of the words of rule {rule}',
@@ -64,10 +64,10 @@ export const FATE_WORDS: Record<FateCode, string> = {
   'title-not-in-brief': 'title: none of the brief’s',
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
-  'to-ask': 'waits for Append',
+  // append-email
   'no-name-or-domain': 'no full name or no domain to build an address from',
   'no-address-found': 'no address was found',
-  'to-verify': 'waits for Verify',
+  // verify
   verdict: '{verdict}: {reason}',
 };
 
@@ -102,7 +102,9 @@ export const FIELD_WORDS: Record<PersonField | 'fullName', string> = {
   domain: 'Domain',
   email: 'Email',
   phone: 'Phone',
+  street: 'Street',
   city: 'City',
+  postcode: 'Postcode',
   region: 'Region',
   country: 'Country',
   profile: 'Profile link',
@@ -122,11 +124,15 @@ export const TARGET_WORDS: Record<Target, string> = {
   email: 'Email',
   phone: 'Phone',
   place: 'Place',
+  street: 'Street',
   city: 'City',
+  postcode: 'Postcode',
   region: 'Region',
   country: 'Country',
   profile: 'Profile link',
   note: 'Note',
+  sector: 'Sector',
+  headcount: 'Headcount',
   own: 'Own field',
   skip: 'Skip',
 };

@@ -1,9 +1,9 @@
 import type { Settings } from '@sieve/contract';
 import type { Db } from './db/open';
-import type { Inspect } from './sources/inspect-in-worker';
+import type { Events } from './http/events';
 import type { Directory } from './outside/directory/port';
 import type { Queue } from './runs/queue';
-import type { Events } from './plugins/events';
+import type { Inspect } from './sources/inspect-in-worker';
 
 /** What every route may use. */
 export interface AppContext {

@@ -3,17 +3,39 @@ import fastifyStatic from '@fastify/static';
 import fastifySwagger from '@fastify/swagger';
 import Fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import * as z from 'zod';
 import type { AppContext } from './app-context';
-import { errors } from './plugins/errors';
-import { security } from './plugins/security';
-import { directoryRoutes } from './searches/directory-routes';
+import { decisionRoutes } from './decisions/routes';
 import { exportRoutes } from './exports/routes';
-import { intakeRoutes } from './sources/routes';
+import { errors } from './http/errors';
+import { ok } from './http/schemas';
+import { security } from './http/security';
 import { jobRoutes } from './jobs/routes';
+import { ledgerRoutes } from './ledger/routes';
 import { pickListRoutes } from './picks/routes';
+import { registerRoutes } from './register/routes';
 import { runRoutes } from './runs/routes';
+import { directoryRoutes } from './searches/directory-routes';
 import { searchRoutes } from './searches/routes';
 import { settingsRoutes } from './settings/routes';
+import { sieveRoutes } from './sieve/routes';
+import { sourceRoutes } from './sources/routes';
+
+/** Every subject's routes. */
+const ROUTES = [
+  jobRoutes,
+  decisionRoutes,
+  sourceRoutes,
+  sieveRoutes,
+  runRoutes,
+  searchRoutes,
+  directoryRoutes,
+  pickListRoutes,
+  registerRoutes,
+  exportRoutes,
+  ledgerRoutes,
+  settingsRoutes,
+];
 
 export interface AppOptions {
   /** Folder of the built web application; none in tests. */
@@ -32,17 +54,10 @@ export async function buildApp(context: AppContext, options: AppOptions = {}): P
     openapi: { info: { title: 'Crisp Sieve', version: '0.1.0' } },
     transform: jsonSchemaTransform,
   });
-  app.get('/api/health', () => ({ ok: true }));
+  app.get('/api/health', { schema: ok(z.object({ ok: z.boolean() })) }, () => ({ ok: true }));
   app.get('/api/docs', { schema: { hide: true } }, () => app.swagger());
   context.events.route(app);
-  await app.register(jobRoutes(context));
-  await app.register(intakeRoutes(context));
-  await app.register(runRoutes(context));
-  await app.register(exportRoutes(context));
-  await app.register(settingsRoutes(context));
-  await app.register(searchRoutes(context));
-  await app.register(directoryRoutes(context));
-  await app.register(pickListRoutes(context));
+  for (const routes of ROUTES) await app.register(routes(context));
   if (options.webDir && existsSync(options.webDir)) await serveWeb(app, options.webDir);
   return app;
 }

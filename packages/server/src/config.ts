@@ -12,6 +12,13 @@ const env = z.object({
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
 
+/** What the simulated world has of its own: its free and throw-away mailboxes, and words of its trade. */
+const SIMULATED_LISTS = {
+  freeMail: ['freepost.example'],
+  disposableMail: ['throwaway.example'],
+  companyWords: ['dairy', 'dairies', 'creamery', 'creameries', 'cheese', 'cheeses', 'cheesemakers', 'farmhouse'],
+};
+
 export interface Config {
   port: number;
   dataDir: string;
@@ -30,6 +37,7 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
     shipped: settings.parse({
       ...(simulated && {
         nameServer: `127.0.0.1:${STANDIN_DNS}`,
+        lists: SIMULATED_LISTS,
         finders: [
           {
             id: 'lantern',

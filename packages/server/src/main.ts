@@ -6,7 +6,7 @@ import { assemble } from './start';
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 const config = readConfig(process.env);
-const { app, queue } = await assemble(
+const { app, queue, scheduler } = await assemble(
   config,
   {
     worker: here('./threads/worker.js'),
@@ -22,6 +22,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
 try {
   await app.listen({ host: '127.0.0.1', port: config.port });
   queue.resume();
+  scheduler.start();
 } catch (error) {
   const { code } = error as NodeJS.ErrnoException;
   process.stderr.write(

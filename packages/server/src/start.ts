@@ -9,7 +9,9 @@ import type { Config } from './config';
 import { closeDb, openDb } from './db/open';
 import { readSettings } from './settings/store';
 import { inspectInWorker } from './sources/inspect-in-worker';
-import { createEvents } from './plugins/events';
+import { createEvents } from './http/events';
+import { remakeRegister } from './register/remake';
+import { createScheduler } from './schedules/scheduler';
 import { createCrew } from './threads/crew';
 import { createQueue } from './runs/queue';
 import { directoryOf } from './searches/directory-of';
@@ -29,6 +31,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   mkdirSync(config.dataDir, { recursive: true });
   const dbFile = join(config.dataDir, 'sieve.db');
   const db = openDb(dbFile, places.migrations);
+  remakeRegister(db);
   const events = createEvents();
   const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
   const settings = () => readSettings(db, config.shipped);
@@ -48,7 +51,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
     queue,
     events,
     settings,
-    inspect: inspectInWorker(dbFile, crew),
+    inspect: inspectInWorker(dbFile, settings, crew),
     directory: directoryOf(settings, Date.now),
     dataDir: config.dataDir,
     now: Date.now,
@@ -56,9 +59,11 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   };
   const app = await buildApp(context, { logger, ...(places.webDir && { webDir: places.webDir }) });
   log = (fields, message) => app.log.error(fields, message);
+  const scheduler = createScheduler(context, (fields, message) => log(fields, message));
   app.addHook('onClose', async () => {
+    scheduler.stop();
     await queue.close();
     closeDb(db);
   });
-  return { app, queue, context };
+  return { app, queue, scheduler, context };
 }

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { estimateAppend } from '../forecast/estimate';
 import { wilson } from '../forecast/wilson';
-import { batches } from './batches';
+import { exportBatches } from './export-batches';
 import { csvLine, harmless } from './harmless';
 
 // OWASP, CSV Injection: cells that begin with = + - @, tab or carriage return.
@@ -24,15 +24,15 @@ test('lines are read back as they were', () => {
 
 test('batches hold every row once, and their names sort', () => {
   const words = { job: 'Cheese makers, UK & Ireland', date: '2026-11-24' };
-  expect(batches(450, 200, '{job}-{n}', 'csv', words).map(({ name, rows }) => [name, rows])).toEqual([
+  expect(exportBatches(450, 200, '{job}-{n}', 'csv', words).map(({ name, rows }) => [name, rows])).toEqual([
     ['cheese-makers-uk-ireland-1.csv', 200],
     ['cheese-makers-uk-ireland-2.csv', 200],
     ['cheese-makers-uk-ireland-3.csv', 50],
   ]);
-  expect(batches(2200, 200, 'x', 'csv', words)[0]!.name).toBe('x-01.csv');
-  expect(batches(10, 0, '../../{date}', 'xlsx', words)).toEqual([{ name: '2026-11-24.xlsx', from: 0, rows: 10 }]);
+  expect(exportBatches(2200, 200, 'x', 'csv', words)[0]!.name).toBe('x-01.csv');
+  expect(exportBatches(10, 0, '../../{date}', 'xlsx', words)).toEqual([{ name: '2026-11-24.xlsx', from: 0, rows: 10 }]);
   for (const total of [1, 199, 200, 201, 999])
-    expect(batches(total, 200, '{n}', 'csv', words).reduce((sum, { rows }) => sum + rows, 0)).toBe(total);
+    expect(exportBatches(total, 200, '{n}', 'csv', words).reduce((sum, { rows }) => sum + rows, 0)).toBe(total);
 });
 
 // Wilson 1927; the values for 8 of 10 are the textbook's .490 and .943, from memory.

@@ -9,6 +9,7 @@ export const catchAll: FactKind<{ domain: string }, z.infer<typeof answer>> = {
   key: ({ domain }) => domain,
   who: () => 'mail',
   freshMs: MAIL_FRESH_MS,
+  paid: false,
   priceCents: () => 0,
   silence: ({ state }) => (state === 'try-later' || state === 'no-answer' ? state : null),
 };

@@ -15,7 +15,9 @@ export interface FactKind<Q, A> {
   who: (question: Q) => string;
   /** How long an answer is fresh, in ms; null: for ever. */
   freshMs: number | null;
-  /** What the answer cost, in cents; 0 where asking is free. */
+  /** Its answers are bought: each once, and never again. */
+  paid: boolean;
+  /** What the answer costs, in cents; 0 where asking is free. */
   priceCents: (question: Q) => number;
   /** Why an answer says nothing (nobody was there, "try later"); null when it says something. It is never taken for a no. */
   silence: (answer: A) => string | null;

@@ -23,14 +23,17 @@ export interface Fact<K extends QuestionKind = QuestionKind> {
   askedAt: number;
 }
 
-/** What has to be asked next, and why the last answer to it said nothing; null when it was not asked yet. */
-export interface Wanted {
+/** What has to be asked next. */
+export interface Wanted<K extends QuestionKind = QuestionKind> {
   ask: Question;
+  /** Why the last answer said nothing; null when there was none. */
   silent: string | null;
+  /** What was answered before and is no longer fresh. */
+  stale: Fact<K> | null;
 }
 
 /** The fact that counts, or that there is none. */
-export type Known<K extends QuestionKind = QuestionKind> = { fact: Fact<K> } | ({ fact: null } & Wanted);
+export type Known<K extends QuestionKind = QuestionKind> = { fact: Fact<K> } | ({ fact: null } & Wanted<K>);
 
 /** Everything that has been answered so far, read at one moment. */
 export type Facts = <Q extends Question>(question: Q) => Known<Q['kind']>;
@@ -40,6 +43,11 @@ const kindOf = (kind: QuestionKind) => FACT_KINDS[kind] as unknown as FactKind<Q
 export const questionKey = (question: Question): string => kindOf(question.kind).key(question);
 export const answeredBy = (question: Question): string => kindOf(question.kind).who(question);
 export const priceOf = (question: Question): number => kindOf(question.kind).priceCents(question);
+/** Its answers are bought, each once. */
+export const isPaid = (question: Question): boolean => kindOf(question.kind).paid;
+/** When a fact is no longer fresh, in ms since 1970; Infinity: never. */
+export const staleAt = (question: Question, { askedAt }: Fact): number =>
+  askedAt + (kindOf(question.kind).freshMs ?? Infinity);
 export const silenceOf = (kind: QuestionKind, answer: Answer): string | null => kindOf(kind).silence(answer);
 
 /**
@@ -52,8 +60,19 @@ export function known(ask: Question, newestFirst: Iterable<Fact>, now: number): 
   let silent: string | null = null;
   for (const fact of newestFirst) {
     const why = silence(fact.answer);
-    if (why === null) return freshMs === null || now - fact.askedAt <= freshMs ? { fact } : { fact: null, ask, silent };
+    if (why === null) {
+      const isFresh = freshMs === null || now - fact.askedAt <= freshMs;
+      return isFresh ? { fact } : { fact: null, ask, silent, stale: fact };
+    }
     silent ??= why;
   }
-  return { fact: null, ask, silent };
+  return { fact: null, ask, silent, stale: null };
 }
+
+/** The facts at any age: what was found once stays found. */
+export const atAnyAge =
+  (facts: Facts): Facts =>
+  (question) => {
+    const found = facts(question);
+    return !found.fact && found.stale ? { fact: found.stale } : found;
+  };

@@ -12,6 +12,7 @@ export const finder: FactKind<
   key: (q) => JSON.stringify([q.firstName.toLowerCase(), q.lastName.toLowerCase(), q.domain]),
   who: ({ finder: id }) => id,
   freshMs: null,
+  paid: false,
   priceCents: () => 0,
   silence: () => null,
 };

@@ -12,6 +12,7 @@ export const mailHost: FactKind<{ domain: string }, z.infer<typeof answer>> = {
   key: ({ domain }) => domain,
   who: () => 'mail',
   freshMs: MAIL_FRESH_MS,
+  paid: false,
   priceCents: () => 0,
   silence: ({ state }) => (state === 'failed' ? 'lookup-failed' : null),
 };

@@ -12,6 +12,7 @@ export const mailbox: FactKind<{ email: string }, z.infer<typeof answer>> = {
   key: ({ email }) => email,
   who: () => 'mail',
   freshMs: MAIL_FRESH_MS,
+  paid: false,
   priceCents: () => 0,
   silence: ({ state }) => (state === 'try-later' || state === 'no-answer' ? state : null),
 };

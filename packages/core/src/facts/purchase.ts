@@ -9,6 +9,7 @@ export const purchase: FactKind<{ finder: string; lookup: string; priceCents: nu
   key: ({ lookup }) => lookup,
   who: ({ finder }) => finder,
   freshMs: null,
+  paid: true,
   priceCents: ({ priceCents }) => priceCents,
   silence: () => null,
 };

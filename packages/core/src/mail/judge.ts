@@ -15,9 +15,10 @@ export function judge(
   { facts, lists }: { facts: Facts; lists: Pick<WordLists, 'disposableMail'> },
 ): { done: Judgement; ask?: undefined } | ({ done: Judgement | null } & Wanted) {
   const say = (verdict: Verdict, reason: VerdictReason, askedAt = 0) => ({ done: { verdict, reason, askedAt } });
-  const wait = ({ ask, silent }: Wanted) => ({
+  const wait = ({ ask, silent, stale }: Wanted) => ({
     ask,
     silent,
+    stale,
     done: silent === null ? null : say('unknown', silent as VerdictReason).done,
   });
   if (!isMailbox(email)) return say('invalid', 'not-an-address');

@@ -1,4 +1,4 @@
-/** What a column of a source can become. `own` is a field of the person's own, `skip` leaves it out. */
+/** What a column of a source can become. `sector` and `headcount` are of companies, `own` is a field of the person's own, `skip` leaves it out. */
 export const TARGETS = [
   'fullName',
   'honorific',
@@ -19,6 +19,8 @@ export const TARGETS = [
   'country',
   'profile',
   'note',
+  'sector',
+  'headcount',
   'own',
   'skip',
 ] as const;

@@ -1,3 +1,5 @@
+import { companyOf } from '../company/company-of';
+import type { CompanyRow } from '../company/match-companies';
 import type { Person } from '../model/person';
 import type { Column } from '../model/target';
 import { tidier, type TidyWith } from '../tidy/tidy-row';
@@ -13,6 +15,15 @@ export interface SiftRow {
   changes: number;
   /** Nothing in it says who it is. */
   nobody: boolean;
+}
+
+/** Makes rows about companies of records. */
+export function companySifter(options: TidyWith) {
+  const tidy = tidier(options);
+  return (recordId: number, cells: readonly string[], columns: readonly Column[]): CompanyRow => {
+    const { person, extra } = tidy(cells, columns);
+    return { recordId, company: companyOf(person, cells, columns), extra };
+  };
 }
 
 /** Makes rows to sift of records, with what was said of them. */

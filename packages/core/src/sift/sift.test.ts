@@ -49,6 +49,7 @@ const people = [
 ];
 const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): SiftInput => ({
   rows: people,
+  companyRows: [],
   sieve: defaultSieve(),
   facts: ((ask: Question) => newest(ask, [], 0)) as Facts,
   lists: NO_LISTS,
@@ -207,7 +208,8 @@ test('the same inputs give the same outcome on any day; facts that have aged mak
   askAll(input(), world);
   expect(on(89)).toEqual(on(1));
   expect(on(89).contacts[0]!.fate.state).toBe('pass');
-  expect(on(91).contacts[0]!.fate).toMatchObject({ step: 'verify', state: 'waits', code: 'to-ask' });
+  expect(on(91).contacts[0]!.fate).toMatchObject({ step: 'verify', state: 'waits', code: 'no-longer-fresh' });
+  expect(on(91).contacts[0]!.judgement).toEqual(on(1).contacts[0]!.judgement);
 });
 
 test('a sieve is an ordered list: a step can be off, and stands only behind what it needs', () => {

@@ -1,6 +1,7 @@
 import type { Decision } from '../decisions/decision';
 import { sortDecisions, type Sorted } from '../decisions/sort-decisions';
 import type { Facts } from '../facts/facts';
+import { matchCompanies, type CompanyRow, type KnownCompany } from '../company/match-companies';
 import type { MatchOutcome } from '../match/match';
 import type { Contact } from '../model/contact';
 import { PASSED, type Fate } from '../model/fate';
@@ -14,6 +15,8 @@ import type { SiftRow } from './sift-row';
 export interface SiftInput {
   /** In the order of their ids. */
   rows: readonly SiftRow[];
+  /** Records about companies, in the order of their ids. */
+  companyRows: readonly CompanyRow[];
   sieve: Sieve;
   decisions: readonly Decision[];
   /** As they read at one moment: facts age, and nothing else of `f` looks at the time. */
@@ -24,6 +27,7 @@ export interface SiftInput {
 
 export interface Outcome {
   contacts: Contact[];
+  companies: KnownCompany[];
   match: MatchOutcome;
 }
 
@@ -35,7 +39,7 @@ export interface Outcome {
  */
 export function sift(input: SiftInput, merged: Merged = merge(input)): Outcome {
   const { contacts } = siftTo(null, input, merged);
-  return { contacts, match: merged.match };
+  return { contacts, companies: matchCompanies(input.companyRows), match: merged.match };
 }
 
 /** Takes a contact that has come to a step through it: sets its fate, and says what stopped it, null when it passes. */
@@ -79,12 +83,11 @@ function stopped(contact: Contact, step: string, stop: Stop): Stop {
   return stop;
 }
 
-const fateOf = (stop: Stop): Omit<Fate, 'step'> =>
-  stop.state !== 'waits'
-    ? { state: stop.state, code: stop.code, why: stop.why ?? {} }
-    : stop.silent === null
-      ? { state: 'waits', code: 'to-ask', why: {} }
-      : { state: 'waits', code: 'no-answer-yet', why: { reason: stop.silent } };
+function fateOf(stop: Stop): Omit<Fate, 'step'> {
+  if (stop.state !== 'waits') return { state: stop.state, code: stop.code, why: stop.why ?? {} };
+  if (stop.silent !== null) return { state: 'waits', code: 'no-answer-yet', why: { reason: stop.silent } };
+  return { state: 'waits', code: stop.stale ? 'no-longer-fresh' : 'to-ask', why: {} };
+}
 
 /** What a person said last of any record of a contact. */
 function saidOf(contact: Contact, decisions: Sorted): { keepTo: string | null } | undefined {

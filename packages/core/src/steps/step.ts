@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import type { Sorted } from '../decisions/sort-decisions';
-import type { Facts, Question } from '../facts/facts';
+import type { Facts, Wanted } from '../facts/facts';
 import type { Contact } from '../model/contact';
 import type { Why } from '../model/fate';
 import type { WordLists } from '../model/word-lists';
@@ -37,10 +37,10 @@ export interface Step<O = unknown> {
  */
 export type Advance = (contact: Contact, kept: boolean) => Stop | null;
 
-export type Stop =
-  | { state: 'aside' | 'look'; code: string; why?: Why }
-  /** `silent`: why the last answer to the question said nothing; null when it was not asked yet. */
-  | { state: 'waits'; ask: Question; silent: string | null };
+export type Stop = { state: 'aside' | 'look'; code: string; why?: Why } | ({ state: 'waits' } & Wanted);
+
+/** The stop of a contact that something has to be asked about. */
+export const waiting = ({ ask, silent, stale }: Wanted): Stop => ({ state: 'waits', ask, silent, stale });
 
 /** What steps know besides the contacts. */
 export interface Env {

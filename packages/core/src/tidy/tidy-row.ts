@@ -64,6 +64,9 @@ export function tidier(options: TidyWith): (cells: readonly string[], columns: r
 
 type Raw = Partial<Record<Target, string>>;
 
+/** Kept as fields of the person's own: no standard field of a person holds them. */
+const OWN: ReadonlySet<Target> = new Set<Target>(['own', 'sector', 'headcount']);
+
 function rawValues(cells: readonly string[], columns: readonly Column[], extra: Record<string, string>): Raw {
   const raw: Raw = {};
   for (let i = 0; i < cells.length; i++) {
@@ -71,7 +74,7 @@ function rawValues(cells: readonly string[], columns: readonly Column[], extra: 
     const column = columns[i];
     if (value === '' || column?.target === 'skip') continue;
     if (!column) extra[`Column ${i + 1}`] = value;
-    else if (column.target === 'own' || raw[column.target] !== undefined) extra[column.name] = value;
+    else if (OWN.has(column.target) || raw[column.target] !== undefined) extra[column.name] = value;
     else raw[column.target] = value;
   }
   return raw;

@@ -3,28 +3,38 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
-import { MAIL_OUT, normaliseEmail, stepOptions, TARGETS, type Column } from '@sieve/core';
-import { exportLayout, newJob, type Settings, type Summary } from '@sieve/contract';
+import { MAIL_OUT, sieveStep, stepOf, TARGETS, type Column, type SieveStep } from '@sieve/core';
+import { exportLayout, newJob, type InputOf, type RunKind, type Settings, type Summary } from '@sieve/contract';
 import * as z from 'zod';
 import { readConfig } from '../config';
 import { closeDb, openDb, type Db } from '../db/open';
-import { createJob, jobById } from '../jobs/store';
-import { addSource } from '../sources/store';
-import { decisions, exportsTable } from '../db/schema';
+import { decide } from '../decisions/commands';
 import { toAppError } from '../errors';
-import { inspectFile } from '../sources/inspect';
-import { asking } from '../outside/ask';
-import { askHandler } from '../sieve/ask-run';
-import type { RunContext, RunHandler } from '../runs/context';
 import { runExport } from '../exports/export-run';
-import { runIntake } from '../sources/bring-in-run';
+import { addExport } from '../exports/store';
+import { createJob, jobById } from '../jobs/store';
+import { asking } from '../outside/ask';
+import { readEntries, setSuppressed } from '../register/suppressions';
+import type { RunContext, RunHandler } from '../runs/context';
+import { askHandler } from '../sieve/ask-run';
+import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
+import { runBringIn } from '../sources/bring-in-run';
+import { inspectFile } from '../sources/inspect';
+import { addSource } from '../sources/store';
 
 /** What a job file holds; see docs/sift.md. */
 const jobFile = z.strictObject({
   ...newJob.shape,
   columns: z.record(z.string(), z.enum(TARGETS)).default({}),
-  steps: z.array(stepOptions).default([]),
+  /** Steps that are set up otherwise than in a new job; options that are left out are the usual ones. */
+  steps: z
+    .array(
+      sieveStep
+        .pick({ kind: true })
+        .extend({ on: z.boolean().default(true), options: sieveStep.shape.options.default({}) }),
+    )
+    .default([]),
   suppress: z.array(z.string()).default([]),
   verify: z.boolean().default(false),
   append: z.boolean().default(false),
@@ -80,67 +90,68 @@ async function sift(
   settings: Settings,
 ) {
   const jobId = createJob(db, job, Date.now());
-  const work = (handler: RunHandler, input: Record<string, number> = {}) =>
-    handler(context(db, dataDir, jobId, input, settings));
-  const suppress = db.$client.prepare('INSERT OR IGNORE INTO suppressions (value, kind, at) VALUES (?, ?, 0)');
-  for (const entry of job.suppress) {
-    const email = normaliseEmail(entry);
-    suppress.run(email || entry.toLowerCase(), email ? 'email' : 'domain');
-  }
+  const kept = nothingKept();
+  const work = <K extends RunKind>(handler: RunHandler<K>, input: InputOf<K>) =>
+    handler(context(db, dataDir, jobId, input, settings, kept));
+  setSuppressed(db, readEntries(job.suppress.join(' ')).entries, true, 0);
   mkdirSync(join(dataDir, 'uploads'));
   const read: Record<string, unknown>[] = [];
   for (const [i, file] of files.entries()) {
     const name = basename(file);
     copyFileSync(file, join(dataDir, 'uploads', String(i)));
-    const found = await inspectFile(db, join(dataDir, 'uploads', String(i)), name, {}, null, jobId);
+    const path = join(dataDir, 'uploads', String(i));
+    const found = await inspectFile(db, { file: path, name, said: {}, mapped: null, jobId }, settings.lists);
     const columns: Column[] = found.columns.map((column) => ({
       name: column.name,
       target: job.columns[column.name] ?? column.target,
     }));
-    const id = addSource(db, { jobId, name, format: found.format, columns, file: String(i) }, 0);
-    await work(runIntake, { sourceId: id, rows: found.rows });
+    const source = { jobId, name, origin: found.format, about: 'people' as const, columns, file: String(i) };
+    const sourceId = addSource(db, source, 'you', 0);
+    await work(runBringIn, { kind: 'bring-in', sourceId, rows: found.rows });
     read.push({ file: name, rows: found.rows, unread: found.unread, blank: found.blank, issues: found.issues });
   }
   // A step that nobody is asked for lets everybody pass, unless the job file sets it up.
-  const unasked = (['append', 'verify'] as const)
-    .filter((kind) => !job[kind])
-    .map((kind) => stepOptions.parse({ kind, on: false }));
-  for (const options of [...unasked, ...job.steps])
-    db.insert(decisions)
-      .values({ jobId, at: 0, body: { kind: 'configure', options } })
-      .run();
-  await work(runSift);
-  for (const step of ['verify', 'append'] as const) {
-    if (!job[step]) continue;
-    await work(askHandler(step, asking(settings)));
-    await work(runSift);
+  const asked = { verify: job.verify, 'append-email': job.append };
+  const unasked = Object.entries(asked).filter(([, wanted]) => !wanted);
+  for (const step of [...unasked.map(([kind]) => ({ kind, on: false, options: {} })), ...job.steps])
+    decide(db, jobId, 'you', { kind: 'configure', step: setUp(step) }, 0);
+  await work(runSift, { kind: 'sift' });
+  for (const [step, wanted] of Object.entries(asked)) {
+    if (!wanted) continue;
+    await work(askHandler(asking(settings)), { kind: 'ask', step });
+    await work(runSift, { kind: 'sift' });
   }
-  const { id } = db
-    .insert(exportsTable)
-    .values({ jobId, at: Date.now(), layout: job.export, state: 'writing', files: [] })
-    .returning({ id: exportsTable.id })
-    .get();
-  const written = await work(runExport, { exportId: id });
+  const exportId = addExport(db, jobId, job.export, Date.now());
+  const written = await work(runExport, { kind: 'export', exportId });
   mkdirSync(out, { recursive: true });
-  for (const name of readdirSync(join(dataDir, 'exports', String(id))))
-    copyFileSync(join(dataDir, 'exports', String(id), name), join(out, name));
+  for (const name of readdirSync(join(dataDir, 'exports', String(exportId))))
+    copyFileSync(join(dataDir, 'exports', String(exportId), name), join(out, name));
   const { summary, spentCents } = jobById(db, jobId) as { summary: Summary; spentCents: number };
   return { read, ...summary, spentCents, written };
 }
 
-const context = (
+/** A step with its options read; throws a usage error for options that the step does not have so. */
+function setUp({ kind, on, options }: Omit<SieveStep, 'id'>): SieveStep {
+  const read = stepOf(kind).options.safeParse(options);
+  if (!read.success) throw new UsageError(`step ${kind}: ${z.prettifyError(read.error)}`);
+  return { id: kind, kind, on, options: read.data as SieveStep['options'] };
+}
+
+const context = <K extends RunKind>(
   db: Db,
   dataDir: string,
   jobId: number,
-  input: Record<string, number>,
+  input: InputOf<K>,
   settings: Settings,
-): RunContext => ({
+  kept: RunContext['kept'],
+): RunContext<K> => ({
   db,
   runId: 0,
   jobId,
   input,
   settings,
   dataDir,
+  kept,
   now: Date.now,
   progress: () => undefined,
   sift: () => undefined,

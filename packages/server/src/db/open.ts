@@ -3,40 +3,52 @@ import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { createRegister, REGISTER_FORM } from '../register/register';
 import { createOutcome, OUTCOME_FORM } from '../sieve/outcomes';
 import * as schema from './schema';
 
 export type Db = BetterSQLite3Database<typeof schema> & {
   $client: Database.Database;
-  /** The file of outcomes beside it: a cache, safe to delete while nothing runs; see outcomes.ts. */
+  /** The file of outcomes beside it: a cache, safe to delete while nothing runs; see sieve/outcomes.ts. */
   outcomes: Database.Database;
+  /** The file of who is held: made again when it is missing; see register/register.ts. */
+  register: Database.Database;
 };
 
 /**
- * Opens the database in WAL mode, with the outcomes beside it; ':memory:' for tests. With `migrations`, brings its tables up
- * to date and drops outcomes that another version of the application wrote.
+ * Opens the database in WAL mode, with the outcomes and the register beside it; ':memory:' for tests. With `migrations`,
+ * brings its tables up to date and drops what another version of the application wrote beside it.
  */
 export function openDb(file: string, migrations?: string): Db {
   const client = connect(file);
   const db = Object.assign(drizzle(client, { schema }), { $client: client });
   if (migrations) migrate(db, { migrationsFolder: migrations });
-  return Object.assign(db, { outcomes: openOutcomes(file, migrations !== undefined) });
+  const beside = (name: string, form: number, create: (fresh: Database.Database) => void) =>
+    openBeside(file === ':memory:' ? file : join(dirname(file), name), migrations ? form : null, create);
+  return Object.assign(db, {
+    outcomes: beside('outcomes.db', OUTCOME_FORM, (fresh) => createOutcome(fresh, 0)),
+    register: beside('register.db', REGISTER_FORM, createRegister),
+  });
 }
 
-export function closeDb({ $client, outcomes }: Db): void {
+export function closeDb({ $client, outcomes, register }: Db): void {
+  register.close();
   outcomes.close();
   $client.close();
 }
 
-function openOutcomes(dbFile: string, renew: boolean): Database.Database {
-  const file = dbFile === ':memory:' ? dbFile : join(dirname(dbFile), 'outcomes.db');
+/** Does its work in one transaction that nobody else writes into. */
+export const inTransaction = <T>(db: Db, work: () => T): T => db.$client.transaction(work).immediate();
+
+/** @param form makes the file anew when it is of another form; null leaves it as it is */
+function openBeside(file: string, form: number | null, create: (fresh: Database.Database) => void): Database.Database {
   const client = connect(file);
-  if (!renew || client.pragma('user_version', { simple: true }) === OUTCOME_FORM) return client;
+  if (form === null || client.pragma('user_version', { simple: true }) === form) return client;
   client.close();
   for (const ending of ['', '-wal', '-shm']) rmSync(file + ending, { force: true });
   const fresh = connect(file);
-  createOutcome(fresh, 0);
-  fresh.pragma(`user_version = ${OUTCOME_FORM}`);
+  create(fresh);
+  fresh.pragma(`user_version = ${form}`);
   return fresh;
 }
 

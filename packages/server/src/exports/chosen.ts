@@ -1,9 +1,10 @@
-import type { ExportRow, Person } from '@sieve/core';
+import { MAIL_FRESH_MS, personKeys, type ExportRow, type Person } from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
+import { goneBefore, type Entry } from '../register/register';
+import { isSuppressed, suppressionList } from '../register/suppressions';
 import { shownOutcome } from '../sieve/outcomes';
 import { fromColumns, type ContactColumns } from '../sieve/stored-contact';
-import { FRESH_MS } from '../outside/facts';
 
 export interface ChosenContact {
   id: number;
@@ -22,28 +23,35 @@ interface Candidate extends ChosenContact {
   stale: boolean;
 }
 
+/** Who has stopped for one of these can still go, with what is known of the address. */
+const GOES_ALL_THE_SAME = ['verdict', 'no-address-found', 'no-name-or-domain', 'no-answer-yet', 'no-longer-fresh'];
+
+/** By what somebody is known who leaves: as the register knows them, and by their records. */
+export const leavingKeys = ({ recordIds, person }: Pick<ChosenContact, 'recordIds' | 'person'>): string[] => [
+  ...recordIds.map((id) => `record:${id}`),
+  ...personKeys(person),
+];
+
+export const leavingEntry = (contact: ChosenContact): Entry => ({ item: contact.id, keys: leavingKeys(contact) });
+
 /**
  * Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. By last
- * name, so that the batches are stable.
+ * name, so that the export batches are stable.
  */
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
-  const client = db.$client;
-  const exported = new Set(
-    client.prepare('SELECT record_id FROM export_rows WHERE job_id = ?').pluck().all(jobId) as number[],
-  );
-  const suppressed = new Set(client.prepare('SELECT value FROM suppressions').pluck().all() as string[]);
+  const gone = goneBefore(db.register);
+  const suppression = suppressionList(db);
   const rows = db.outcomes
     .prepare(
       `SELECT * FROM ${shownOutcome(db, jobId).contacts}
-       WHERE state = 'pass' OR code IN ('verdict', 'no-address-found', 'no-name-or-domain')
+       WHERE state = 'pass' OR code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')})
        ORDER BY lastName, firstName, id`,
     )
     .raw()
-    .iterate() as Iterable<ContactColumns>;
+    .iterate(...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
   for (const columns of rows) {
     const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
-    const domain = person.email.slice(person.email.indexOf('@') + 1);
     yield {
       id,
       recordIds,
@@ -53,9 +61,9 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       reason,
       via,
       sources,
-      exportedBefore: recordIds.some((recordId) => exported.has(recordId)),
-      suppressed: suppressed.has(person.email) || suppressed.has(domain) || suppressed.has(person.domain),
-      stale: askedAt > 0 && now - askedAt > FRESH_MS,
+      exportedBefore: gone(leavingKeys({ recordIds, person })),
+      suppressed: isSuppressed(suppression, person),
+      stale: askedAt > 0 && now - askedAt > MAIL_FRESH_MS,
     };
   }
 }

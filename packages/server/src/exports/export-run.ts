@@ -2,25 +2,25 @@ import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { mkdir, open, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { batches, csvLine, exportCell, harmless, type Batch, type ExportRow } from '@sieve/core';
-import type { ExportLayout } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
-import { chosenContacts, toExportRow, type ChosenContact } from './chosen';
+import { csvLine, exportBatches, exportCell, harmless, type ExportBatch, type ExportRow } from '@sieve/core';
+import type { ExportLayout, ExportRun } from '@sieve/contract';
 import { jobRow } from '../jobs/store';
-import { exportsTable } from '../db/schema';
+import { leave } from '../register/register';
 import type { RunHandler } from '../runs/context';
+import { chosenContacts, leavingEntry, toExportRow, type ChosenContact } from './chosen';
+import { exportById, finishExport } from './store';
 
 /** Writes the files of an export and its manifest, then remembers who left. Stopped, it writes the files anew. */
-export const runExport: RunHandler = async ({ db, jobId, input, dataDir, progress, signal }) => {
-  const exportId = input['exportId']!;
-  const { layout, at } = db.select().from(exportsTable).where(eq(exportsTable.id, exportId)).get()!;
+export const runExport: RunHandler<'export'> = async ({ db, jobId, input, dataDir, progress, signal }) => {
+  const { exportId } = input;
+  const { layout, at } = exportById(db, exportId)!;
   const job = jobRow(db, jobId)!;
   const chosen = chosenContacts(db, jobId, layout, at);
   const dir = join(dataDir, 'exports', String(exportId));
   await mkdir(dir, { recursive: true });
   const date = new Date(at).toISOString().slice(0, 10);
-  const parts = batches(chosen.length, layout.rowsEach, layout.pattern, layout.form, { job: job.name, date });
-  const files: { name: string; rows: number; sha256: string }[] = [];
+  const parts = exportBatches(chosen.length, layout.rowsEach, layout.pattern, layout.form, { job: job.name, date });
+  const files: ExportRun['files'] = [];
   for (const part of parts) {
     signal.throwIfAborted();
     const rows = chosen.slice(part.from, part.from + part.rows);
@@ -30,20 +30,10 @@ export const runExport: RunHandler = async ({ db, jobId, input, dataDir, progres
     progress(part.from + part.rows, chosen.length);
   }
   await writeFile(join(dir, 'manifest.json'), manifest(exportId, job.name, at, layout, parts, files, chosen));
-  db.$client
-    .transaction(() => {
-      const remember = db.$client.prepare(
-        'INSERT OR IGNORE INTO export_rows (export_id, job_id, record_id, email) VALUES (?, ?, ?, ?)',
-      );
-      for (const contact of chosen)
-        for (const record of contact.recordIds) remember.run(exportId, jobId, record, contact.person.email);
-      db.update(exportsTable)
-        .set({ state: 'done', rows: chosen.length, files })
-        .where(eq(exportsTable.id, exportId))
-        .run();
-    })
-    .immediate();
-  return `${chosen.length.toLocaleString('en')} rows in ${files.length} ${files.length === 1 ? 'file' : 'files'}`;
+  const entries = chosen.map(leavingEntry);
+  finishExport(db, exportId, entries, files);
+  leave(db.register, exportId, entries);
+  return { code: 'exported', rows: chosen.length, files: files.length };
 };
 
 /** CSV (RFC 4180) in UTF-8 with a byte order mark, so that spreadsheets read it rightly; dangerous cells made harmless. */
@@ -86,11 +76,11 @@ function manifest(
   job: string,
   at: number,
   layout: ExportLayout,
-  parts: Batch[],
-  files: { name: string; rows: number; sha256: string }[],
+  parts: ExportBatch[],
+  files: ExportRun['files'],
   chosen: ChosenContact[],
 ): string {
-  const people = (part: Batch) =>
+  const people = (part: ExportBatch) =>
     chosen.slice(part.from, part.from + part.rows).map(({ id: contact, recordIds, person, verdict }) => ({
       contact,
       records: recordIds,

@@ -2,18 +2,24 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import archiver from 'archiver';
-import { batches, exportCell, companyKey } from '@sieve/core';
-import { exportLayout, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
-import { and, desc, eq } from 'drizzle-orm';
+import { companyKey, exportBatches, exportCell } from '@sieve/core';
+import {
+  exportLayout,
+  exportPreview,
+  exportRun,
+  exportStarted,
+  type ExportLayout,
+  type ExportPreview,
+} from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
-import { exportCounts, toExportRow } from './chosen';
-import { jobById } from '../jobs/store';
-import { exportsTable } from '../db/schema';
 import { AppError } from '../errors';
+import { byId, ok } from '../http/schemas';
+import { theJob } from '../jobs/the-job';
+import { exportCounts, toExportRow } from './chosen';
+import { addExport, doneExport, exportRuns } from './store';
 
-const byId = z.object({ id: z.coerce.number().int().positive() });
 const FIRST = 12;
 
 /** Files that leave: what would go, what went, and the files again, free. */
@@ -21,13 +27,12 @@ export const exportRoutes =
   ({ db, queue, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     function preview(jobId: number, layout: ExportLayout): ExportPreview {
-      const job = jobById(db, jobId);
-      if (!job) throw new AppError('not-found', { what: 'job' });
+      const job = theJob(db, jobId);
       const { chosen, ...counts } = exportCounts(db, jobId, layout, now());
       const parts =
         chosen.length === 0
           ? []
-          : batches(chosen.length, layout.rowsEach, layout.pattern, layout.form, {
+          : exportBatches(chosen.length, layout.rowsEach, layout.pattern, layout.form, {
               job: job.name,
               date: new Date(now()).toISOString().slice(0, 10),
             });
@@ -45,36 +50,27 @@ export const exportRoutes =
       };
     }
     const exportOf = (id: number) => {
-      const found = db
-        .select()
-        .from(exportsTable)
-        .where(and(eq(exportsTable.id, id), eq(exportsTable.state, 'done')))
-        .get();
+      const found = doneExport(db, id);
       if (!found) throw new AppError('not-found', { what: 'export' });
       return found;
     };
 
-    app.post('/api/jobs/:id/exports/preview', { schema: { params: byId, body: exportLayout } }, ({ params, body }) =>
-      preview(params.id, body),
+    app.post(
+      '/api/jobs/:id/exports/preview',
+      { schema: { params: byId, body: exportLayout, ...ok(exportPreview) } },
+      ({ params, body }) => preview(params.id, body),
     );
-    app.post('/api/jobs/:id/exports', { schema: { params: byId, body: exportLayout } }, ({ params, body }) => {
-      if (preview(params.id, body).rows === 0) throw new AppError('nothing-to-export');
-      const { id } = db
-        .insert(exportsTable)
-        .values({ jobId: params.id, at: now(), layout: body, state: 'writing', files: [] })
-        .returning({ id: exportsTable.id })
-        .get();
-      return { exportId: id, runId: queue.enqueue(params.id, 'export', { exportId: id }) };
-    });
-    app.get('/api/jobs/:id/exports', { schema: { params: byId } }, ({ params }): ExportRun[] =>
-      db
-        .select()
-        .from(exportsTable)
-        .where(eq(exportsTable.jobId, params.id))
-        .orderBy(desc(exportsTable.id))
-        .limit(50)
-        .all()
-        .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files })),
+    app.post(
+      '/api/jobs/:id/exports',
+      { schema: { params: byId, body: exportLayout, ...ok(exportStarted) } },
+      ({ params, body }) => {
+        if (preview(params.id, body).rows === 0) throw new AppError('nothing-to-export');
+        const exportId = addExport(db, params.id, body, now());
+        return { exportId, runId: queue.enqueue(params.id, { kind: 'export', exportId }) };
+      },
+    );
+    app.get('/api/jobs/:id/exports', { schema: { params: byId, ...ok(z.array(exportRun)) } }, ({ params }) =>
+      exportRuns(db, params.id),
     );
     app.get(
       '/api/exports/:id/files/:name',

@@ -1,15 +1,17 @@
-import { withOptions, defaultSteps, type Decision, type Steps } from '@sieve/core';
-import type { Job, NewJob } from '@sieve/contract';
-import { and, asc, desc, eq, isNull, sql } from 'drizzle-orm';
+import { defaultSieve, withStep, type Sieve, type SieveStep, type Weights } from '@sieve/core';
+import type { Job, JobPatch, NewJob, Summary } from '@sieve/contract';
+import { desc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { charges, decisions, jobs } from '../db/schema';
+import { spentCents } from '../ledger/store';
+import { jobs } from './tables';
 
-type JobTableRow = typeof jobs.$inferSelect;
+export type JobTableRow = typeof jobs.$inferSelect;
 
 export function createJob(db: Db, job: NewJob, now: number): number {
+  const sieve = defaultSieve();
   return db
     .insert(jobs)
-    .values({ ...job, createdAt: now, steps: defaultSteps() })
+    .values({ ...job, createdAt: now, begun: sieve, sieve })
     .returning({ id: jobs.id })
     .get().id;
 }
@@ -19,7 +21,7 @@ export const jobRow = (db: Db, id: number): JobTableRow | undefined =>
 
 export function jobById(db: Db, id: number): Job | undefined {
   const row = jobRow(db, id);
-  return row && withTotals(db, row);
+  return row && toJob(db, row);
 }
 
 export const allJobs = (db: Db): Job[] =>
@@ -28,34 +30,38 @@ export const allJobs = (db: Db): Job[] =>
     .from(jobs)
     .orderBy(desc(jobs.createdAt), desc(jobs.id))
     .all()
-    .map((row) => withTotals(db, row));
+    .map((row) => toJob(db, row));
 
-function withTotals(db: Db, row: JobTableRow): Job {
-  const standing = standingDecisions(db, row.id);
-  return {
-    ...row,
-    steps: effectiveSteps(row.steps, standing),
-    spentCents: spentCents(db, row.id),
-    decisions: standing.length,
-  };
+const toJob = (db: Db, { sieve, ...row }: JobTableRow): Job => ({
+  ...row,
+  sieve: [...sieve],
+  spentCents: spentCents(db, row.id),
+});
+
+export const patchJob = (db: Db, id: number, patch: JobPatch): void => {
+  if (Object.keys(patch).length > 0) db.update(jobs).set(patch).where(eq(jobs.id, id)).run();
+};
+
+export const countDecision = (db: Db, id: number, more: 1 | -1): void =>
+  void db.$client.prepare('UPDATE jobs SET decisions = decisions + ? WHERE id = ?').run(more, id);
+
+/** Keeps the steps in force: those it began with, set up anew by the decisions that stand. */
+export function keepSieve(db: Db, id: number, configured: readonly SieveStep[]): void {
+  const sieve = configured.reduce<Sieve>(withStep, jobRow(db, id)!.begun);
+  db.update(jobs).set({ sieve }).where(eq(jobs.id, id)).run();
 }
 
-export const spentCents = (db: Db, jobId: number): number =>
-  db
-    .select({ sum: sql<number>`coalesce(sum(${charges.cents}), 0)` })
-    .from(charges)
-    .where(eq(charges.jobId, jobId))
-    .get()!.sum;
+export interface Shown {
+  outcome: number;
+  version: number;
+}
 
-/** The decisions that have not been taken back, in order. */
-export const standingDecisions = (db: Db, jobId: number): Decision[] =>
-  db
-    .select({ id: decisions.id, body: decisions.body })
-    .from(decisions)
-    .where(and(eq(decisions.jobId, jobId), isNull(decisions.undoneAt)))
-    .orderBy(asc(decisions.id))
-    .all();
+/** Which outcome a job shows, and how often it was sifted. */
+export const shownOf = (db: Db, id: number): Shown | undefined =>
+  db.$client.prepare('SELECT outcome, version FROM jobs WHERE id = ?').get(id) as Shown | undefined;
 
-/** The options of each step: those the job began with, changed by the decisions that stand. */
-export const effectiveSteps = (start: Steps, standing: readonly Decision[]): Steps =>
-  standing.reduce((steps, { body }) => (body.kind === 'configure' ? withOptions(steps, body.options) : steps), start);
+export const allShown = (db: Db): (Shown & { id: number })[] =>
+  db.$client.prepare('SELECT id, outcome, version FROM jobs').all() as (Shown & { id: number })[];
+
+export const setShown = (db: Db, id: number, shown: Shown & { weights: Weights; summary: Summary }): void =>
+  void db.update(jobs).set(shown).where(eq(jobs.id, id)).run();

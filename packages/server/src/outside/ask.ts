@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { AnswerOf, MailboxAnswer, Question } from '@sieve/core';
+import type { Answer, AnswerOf, Question } from '@sieve/core';
 import type { Settings } from '@sieve/contract';
 import { buyAddress, findAddress, FinderDown } from './finder/finder';
 import { probeMailbox } from './mail/probe';
@@ -10,7 +10,7 @@ import { paced, sleep } from './wrap/pace';
 const GREYLIST_TRIES = 3;
 
 /** Answers any question by asking whoever can. Rejects with FinderDown, or when the signal says stop. */
-export type Ask = (question: Question, signal: AbortSignal) => Promise<AnswerOf[Question['kind']]>;
+export type Ask = (question: Question, signal: AbortSignal) => Promise<Answer>;
 
 /** The real clients, set up from the settings. */
 export function asking(settings: Settings): Ask {
@@ -18,11 +18,11 @@ export function asking(settings: Settings): Ask {
   const turn = paced();
   const { mail } = settings;
 
-  async function askServer(email: string, signal: AbortSignal): Promise<MailboxAnswer> {
+  async function askServer(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
     const domain = email.slice(email.lastIndexOf('@') + 1);
     const answer = await resolver.hosts(domain);
     const hosts = answer.state === 'hosts' ? answer.hosts.slice(0, 2) : [];
-    let last: MailboxAnswer = { state: 'no-answer', code: 0 };
+    let last: AnswerOf<'mailbox'> = { state: 'no-answer', code: 0 };
     for (const host of hosts) {
       const [address] = await resolver.addresses(host);
       if (!address) continue;
@@ -39,7 +39,7 @@ export function asking(settings: Settings): Ask {
     return last;
   }
 
-  async function askMailbox(email: string, signal: AbortSignal): Promise<MailboxAnswer> {
+  async function askMailbox(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
     for (let attempt = 1; ; attempt++) {
       const answer = await askServer(email, signal);
       if (answer.state !== 'try-later' || attempt === GREYLIST_TRIES) return answer;
@@ -62,6 +62,7 @@ export function asking(settings: Settings): Ask {
       case 'catch-all': {
         const nobody = `${randomBytes(9).toString('hex')}@${question.domain}`;
         const { state } = await askMailbox(nobody, signal);
+        if (state === 'try-later' || state === 'no-answer') return { state };
         return { state: state === 'accepted' ? 'catch-all' : state === 'no-mailbox' ? 'selective' : 'unclear' };
       }
       case 'finder': {

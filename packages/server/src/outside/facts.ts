@@ -1,83 +1,79 @@
 import {
   answeredBy,
+  isPaid,
+  known,
+  priceOf,
   questionKey,
-  type AnswerOf,
+  staleAt,
+  type Answer,
   type Fact,
   type Facts,
+  type Known,
   type Question,
-  type QuestionKind,
 } from '@sieve/core';
 import type { Db } from '../db/open';
-
-/** How long an answer is fresh. Common practice: 90 days, no source. */
-export const FRESH_MS = 90 * 24 * 3600 * 1000;
+import { addCharge } from '../ledger/store';
 
 /** Facts of the table, remembered once read; `forget` makes one be read again. */
-export type TableFacts = Facts & { forget: (question: Question) => void };
+export type TableFacts = Facts & {
+  forget: (question: Question) => void;
+  /** When the first of the facts that were read is no longer fresh; null: never. */
+  freshUntil: () => number | null;
+};
 
-/** Looks up what has been answered; one sifting asks the table once a question. */
-export function factsIn(db: Db): TableFacts {
-  const select = db.$client.prepare(
-    'SELECT answer, asked_at AS askedAt FROM facts WHERE kind = ? AND question = ? AND who = ?',
-  );
-  const known = new Map<string, Fact | undefined>();
+/** The facts as they are fresh at a time; one sifting asks the table once a question. */
+export function factsAt(db: Db, now: number): TableFacts {
+  const select = db.$client
+    .prepare('SELECT answer, asked_at FROM facts WHERE kind = ? AND question = ? AND who = ? ORDER BY id DESC')
+    .raw();
+  const read = new Map<string, Known>();
   const keyOf = (question: Question) => `${question.kind} ${answeredBy(question)} ${questionKey(question)}`;
-  const look = (<Q extends Question>(question: Q) => {
+  let freshUntil = Infinity;
+  const look = ((question: Question) => {
     const key = keyOf(question);
-    if (!known.has(key)) {
-      const row = select.get(question.kind, questionKey(question), answeredBy(question)) as
-        { answer: string; askedAt: number } | undefined;
-      known.set(key, row && { answer: JSON.parse(row.answer) as AnswerOf[QuestionKind], askedAt: row.askedAt });
+    let found = read.get(key);
+    if (!found) {
+      const rows = select.all(question.kind, questionKey(question), answeredBy(question)) as [string, number][];
+      const facts = rows.map(([answer, askedAt]): Fact => ({ answer: JSON.parse(answer) as Answer, askedAt }));
+      found = known(question, facts, now);
+      read.set(key, found);
+      if (found.fact) freshUntil = Math.min(freshUntil, staleAt(question, found.fact));
     }
-    return known.get(key);
+    return found;
   }) as Facts;
-  return Object.assign(look, { forget: (question: Question) => void known.delete(keyOf(question)) });
+  return Object.assign(look, {
+    forget: (question: Question) => void read.delete(keyOf(question)),
+    freshUntil: () => (freshUntil === Infinity ? null : freshUntil),
+  });
 }
 
 /**
- * Keeps an answer; where it was bought, the charge goes with it in one transaction. An answer that is there already stays,
- * and is not charged again.
+ * Appends an answer; where it was bought, the charge goes with it in one transaction. What is bought is bought once: asked
+ * for again, nothing is written and nothing is charged.
  *
- * @returns false when the answer was there already
+ * @returns false when it had been bought already
  */
 export function keepFact(
   db: Db,
   question: Question,
-  answer: AnswerOf[QuestionKind],
+  answer: Answer,
   askedAt: number,
   charge: { jobId: number; reason: string } | null,
 ): boolean {
   const client = db.$client;
+  const key = [question.kind, questionKey(question), answeredBy(question)] as const;
   return client
     .transaction(() => {
-      const kept = client
-        .prepare(
-          'INSERT INTO facts (kind, question, who, answer, asked_at) VALUES (?, ?, ?, ?, ?) ON CONFLICT DO NOTHING',
-        )
-        .run(question.kind, questionKey(question), answeredBy(question), JSON.stringify(answer), askedAt);
-      if (kept.changes === 0) return false;
-      if (question.kind === 'purchase' && charge) {
-        client
-          .prepare('INSERT INTO charges (job_id, who, question, cents, reason, at) VALUES (?, ?, ?, ?, ?, ?)')
-          .run(charge.jobId, question.finder, question.lookup, question.priceCents, charge.reason, askedAt);
-      }
+      const bought =
+        isPaid(question) &&
+        client.prepare('SELECT 1 FROM facts WHERE kind = ? AND question = ? AND who = ?').get(...key) !== undefined;
+      if (bought) return false;
+      client
+        .prepare('INSERT INTO facts (kind, question, who, answer, asked_at) VALUES (?, ?, ?, ?, ?)')
+        .run(...key, JSON.stringify(answer), askedAt);
+      if (isPaid(question) && charge)
+        addCharge(db, { ...charge, who: key[2], question: key[1], cents: priceOf(question), at: askedAt });
       return true;
     })
     .immediate();
-}
-
-/** An answer that says nothing is asked again after this time. */
-const UNCLEAR_MS = 3600 * 1000;
-
-/** Forgets answers about mailboxes that are no longer fresh, and those that said nothing, so that they are asked again. */
-export function forgetStale(db: Db, now: number): void {
-  db.$client
-    .prepare(`DELETE FROM facts WHERE kind IN ('mail-host', 'mailbox', 'catch-all') AND asked_at < ?`)
-    .run(now - FRESH_MS);
-  db.$client
-    .prepare(
-      `DELETE FROM facts WHERE kind IN ('mail-host', 'mailbox', 'catch-all') AND asked_at < ?
-       AND json_extract(answer, '$.state') IN ('failed', 'no-answer', 'try-later', 'unclear')`,
-    )
-    .run(now - UNCLEAR_MS);
 }

@@ -1,10 +1,21 @@
-import type { Run, RunKind, RunState, ServerEvent, Settings } from '@sieve/contract';
-import { and, asc, desc, eq, type SQL } from 'drizzle-orm';
+import type { Run, RunAction, RunInput, RunKind, RunPhase, RunState, ServerEvent, Settings } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { jobsToSift } from '../sieve/outcomes';
-import { jobs, runs } from '../db/schema';
 import { AppError } from '../errors';
+import { jobRow } from '../jobs/store';
+import { jobsToSift } from '../sieve/outcomes';
 import type { Crew, Hand } from '../threads/crew';
+import {
+  addRun,
+  isRun,
+  queuedRuns,
+  queuedSift,
+  requeueRunning,
+  runRow,
+  runRows,
+  setRun,
+  type RunEnd,
+  type RunTableRow,
+} from './store';
 
 export interface QueueOptions {
   db: Db;
@@ -19,19 +30,35 @@ export interface QueueOptions {
 
 export type Queue = ReturnType<typeof createQueue>;
 
-/** Three lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory. */
 /** Timers hold no more than about 24 days. */
 const LONGEST_TIMER_MS = 86_400_000;
+const MOST_LISTED = 50;
 
-const laneOf = (kind: RunKind) =>
-  kind === 'pull' ? 'pull' : kind === 'append' || kind === 'verify' ? 'ask' : 'compute';
+/** Three lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory. */
+const LANES: Record<RunKind, 'compute' | 'ask' | 'pull'> = {
+  'bring-in': 'compute',
+  sift: 'compute',
+  export: 'compute',
+  ask: 'ask',
+  pull: 'pull',
+};
+/** After these the job is sifted. */
+const CHANGES_JOB: readonly RunKind[] = ['bring-in', 'ask', 'pull'];
+
+const FITS: Record<RunAction, readonly RunState[]> = {
+  pause: ['queued', 'running'],
+  resume: ['paused', 'failed', 'cancelled'],
+  cancel: ['queued', 'running', 'paused'],
+};
+const WANTED: Record<RunAction, RunState> = { pause: 'paused', resume: 'queued', cancel: 'cancelled' };
 
 interface Active {
   hand: Hand;
+  kind: RunKind;
   stopAs: RunState | null;
   done: number;
   total: number;
-  message: string;
+  phase: RunPhase | null;
   marks: [at: number, done: number][];
 }
 
@@ -42,20 +69,10 @@ export function createQueue(options: QueueOptions) {
   let closing = false;
   let waiting: NodeJS.Timeout | undefined;
 
-  function enqueue(jobId: number, kind: RunKind, input: Record<string, number> = {}): number {
-    if (kind === 'sift') {
-      const waiting = db
-        .select({ id: runs.id })
-        .from(runs)
-        .where(and(eq(runs.jobId, jobId), eq(runs.kind, 'sift'), eq(runs.state, 'queued')))
-        .get();
-      if (waiting) return waiting.id;
-    }
-    const { id } = db
-      .insert(runs)
-      .values({ jobId, kind, input, state: 'queued', createdAt: now() })
-      .returning({ id: runs.id })
-      .get();
+  function enqueue(jobId: number, input: RunInput): number {
+    const same = input.kind === 'sift' ? queuedSift(db, jobId) : undefined;
+    if (same) return same.id;
+    const id = addRun(db, jobId, input, now());
     announce(id);
     kick();
     return id;
@@ -63,65 +80,55 @@ export function createQueue(options: QueueOptions) {
 
   function kick() {
     if (closing) return;
-    const running = new Set([...active.keys()].map((id) => laneOf(row(id)!.kind as RunKind)));
+    const busy = new Set([...active.values()].map(({ kind }) => LANES[kind]));
     let soonest = Infinity;
-    for (const next of db.select().from(runs).where(eq(runs.state, 'queued')).orderBy(asc(runs.id)).all()) {
-      const lane = laneOf(next.kind as RunKind);
-      if (running.has(lane)) continue;
+    for (const next of queuedRuns(db)) {
+      const lane = LANES[next.input.kind];
+      if (busy.has(lane)) continue;
       if (next.notBefore !== null && next.notBefore > now()) {
         soonest = Math.min(soonest, next.notBefore);
         continue;
       }
-      running.add(lane);
+      busy.add(lane);
       start(next);
     }
     clearTimeout(waiting);
     if (soonest < Infinity) waiting = setTimeout(kick, Math.min(soonest - now(), LONGEST_TIMER_MS)).unref();
   }
 
-  function start(run: typeof runs.$inferSelect) {
-    setState(run.id, 'running', '');
-    const runId = run.id;
-    const kind = run.kind as RunKind;
-    const task = {
-      type: 'run' as const,
-      runId,
-      jobId: run.jobId,
-      kind,
-      input: run.input,
-      settings: options.settings(),
-      dbFile: options.dbFile,
-      dataDir: options.dataDir,
-    };
-    const hand = options.crew.give(task, laneOf(kind) === 'compute', (message) => {
-      if (message.type === 'sift') return void enqueue(run.jobId, 'sift');
-      Object.assign(state, { done: message.done, total: message.total, message: message.message ?? state.message });
+  function start({ id: runId, jobId, input, total }: RunTableRow) {
+    end(runId, { state: 'running', result: null });
+    const { dbFile, dataDir } = options;
+    const task = { type: 'run' as const, runId, jobId, input, settings: options.settings(), dbFile, dataDir };
+    const hand = options.crew.give(task, LANES[input.kind] === 'compute', (message) => {
+      if (message.type === 'sift') return void enqueue(jobId, { kind: 'sift' });
+      Object.assign(state, { done: message.done, total: message.total, phase: message.phase });
       state.marks = [...state.marks.slice(-20), [now(), message.done]];
       announce(runId);
     });
-    const state: Active = { hand, stopAs: null, done: 0, total: run.total, message: '', marks: [[now(), 0]] };
+    const state: Active = { hand, kind: input.kind, stopAs: null, done: 0, total, phase: null, marks: [[now(), 0]] };
     active.set(runId, state);
-    void hand.ended.then((end) => {
+    void hand.ended.then((ended) => {
       active.delete(runId);
       if (closing) return;
-      if (end?.type === 'failed') options.log({ runId, kind, code: end.code, stack: end.stack }, 'run failed');
-      db.update(runs).set({ done: state.done, total: state.total }).where(eq(runs.id, runId)).run();
-      if (end?.type === 'done') setState(runId, 'done', end.message);
-      else if (end?.type === 'later') setState(runId, end.at === null ? 'paused' : 'queued', end.message, end.at);
-      else if (end?.type === 'failed') setState(runId, 'failed', end.words);
-      else if (state.stopAs) setState(runId, state.stopAs, '');
-      else setState(runId, 'failed', new AppError('internal').message);
-      if (['intake', 'append', 'verify', 'pull'].includes(kind)) enqueue(run.jobId, 'sift');
-      options.emit({ type: 'job', jobId: run.jobId });
+      setRun(db, runId, { done: state.done, total: state.total });
+      if (ended?.type === 'done') end(runId, { state: 'done', result: ended.result });
+      else if (ended?.type === 'later')
+        end(runId, { state: ended.at === null ? 'paused' : 'queued', result: ended.result, notBefore: ended.at });
+      else if (ended?.type === 'failed') {
+        options.log({ runId, kind: input.kind, code: ended.code, stack: ended.stack }, 'run failed');
+        end(runId, { state: 'failed', result: { code: 'failed', error: ended.code, details: ended.details } });
+      } else if (state.stopAs) end(runId, { state: state.stopAs });
+      else end(runId, { state: 'failed', result: { code: 'failed', error: 'internal', details: {} } });
+      if (CHANGES_JOB.includes(input.kind)) enqueue(jobId, { kind: 'sift' });
+      options.emit({ type: 'job', jobId });
       kick();
     });
   }
 
-  const row = (id: number) => db.select().from(runs).where(eq(runs.id, id)).get();
-
-  function setState(id: number, state: RunState, message: string, notBefore: number | null = null) {
+  function end(id: number, { state, result = null, notBefore = null }: RunEnd) {
     const endedAt = state === 'done' || state === 'failed' || state === 'cancelled' ? now() : null;
-    db.update(runs).set({ state, message, endedAt, notBefore }).where(eq(runs.id, id)).run();
+    setRun(db, id, { state, result, endedAt, notBefore });
     announce(id);
   }
 
@@ -130,51 +137,32 @@ export function createQueue(options: QueueOptions) {
     if (run) options.emit({ type: 'run', run });
   }
 
-  function view(id: number): Run | undefined {
-    return views(eq(runs.id, id))[0];
+  const view = (id: number): Run | undefined => runRows(db, isRun(id), 1).map(toRun)[0];
+
+  function toRun(row: RunTableRow): Run {
+    const live = active.get(row.id);
+    return {
+      ...row,
+      jobName: jobRow(db, row.jobId)?.name ?? '',
+      done: live?.done ?? row.done,
+      total: live?.total ?? row.total,
+      phase: live?.phase ?? null,
+      rate: live ? rateOf(live.marks) : 0,
+    };
   }
 
-  function views(where: SQL | undefined, limit = 50): Run[] {
-    return db
-      .select({ run: runs, jobName: jobs.name })
-      .from(runs)
-      .innerJoin(jobs, eq(jobs.id, runs.jobId))
-      .where(where)
-      .orderBy(desc(runs.id))
-      .limit(limit)
-      .all()
-      .map(({ run, jobName }) => {
-        const live = active.get(run.id);
-        return {
-          ...run,
-          kind: run.kind as RunKind,
-          state: run.state as RunState,
-          jobName,
-          ...(live && { done: live.done, total: live.total, message: live.message }),
-          rate: live ? rateOf(live.marks) : 0,
-        };
-      });
-  }
-
-  function act(id: number, action: 'pause' | 'resume' | 'cancel'): Run {
-    const run = row(id);
+  function act(id: number, action: RunAction): Run {
+    const run = runRow(db, id);
     if (!run) throw new AppError('not-found', { what: 'run' });
+    if (!FITS[action].includes(run.state)) throw new AppError('not-running', { state: run.state });
     const live = active.get(id);
-    const wanted = ({ pause: 'paused', cancel: 'cancelled', resume: 'queued' } as const)[action];
-    const fits =
-      action === 'resume'
-        ? ['paused', 'failed', 'cancelled']
-        : action === 'pause'
-          ? ['queued', 'running']
-          : ['queued', 'running', 'paused'];
-    if (!fits.includes(run.state)) throw new AppError('not-running', { state: run.state });
     if (live) {
-      live.stopAs = wanted;
+      live.stopAs = WANTED[action];
       // Sifting keeps nothing until its end, and matching does not look up from its work.
-      if (run.kind === 'sift') void live.hand.kill();
+      if (live.kind === 'sift') void live.hand.kill();
       else live.hand.stop();
     } else {
-      setState(id, wanted, '');
+      end(id, { state: WANTED[action] });
       kick();
     }
     return view(id)!;
@@ -184,11 +172,11 @@ export function createQueue(options: QueueOptions) {
     enqueue,
     act,
     view,
-    recent: () => views(undefined),
+    recent: () => runRows(db, undefined, MOST_LISTED).map(toRun),
     /** Takes up what a stopped server left: runs that were running are queued again, outcomes that are gone are made anew. */
     resume() {
-      db.update(runs).set({ state: 'queued' }).where(eq(runs.state, 'running')).run();
-      for (const jobId of jobsToSift(db)) enqueue(jobId, 'sift');
+      requeueRunning(db);
+      for (const jobId of jobsToSift(db)) enqueue(jobId, { kind: 'sift' });
       kick();
     },
     busy: () => active.size,
@@ -202,5 +190,5 @@ export function createQueue(options: QueueOptions) {
 function rateOf(marks: [number, number][]): number {
   const [first, last] = [marks[0]!, marks.at(-1)!];
   const seconds = (last[0] - first[0]) / 1000;
-  return seconds > 0 ? (last[1] - first[1]) / seconds : 0;
+  return seconds > 0 ? Math.max(0, (last[1] - first[1]) / seconds) : 0;
 }

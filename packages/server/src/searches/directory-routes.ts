@@ -1,18 +1,12 @@
-import { likeThese, withCondition, type Found } from '@sieve/core';
-import {
-  countBody,
-  likeBody,
-  pageBody,
-  sampleBody,
-  type CountView,
-  type LikeView,
-  type PageView,
-} from '@sieve/contract';
+import { likeThese, screen, stepIn, withCondition, type Found } from '@sieve/core';
+import { countBody, countView, likeBody, likeView, pageBody, pageView, sampleBody, sampleView } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import * as z from 'zod';
 import type { AppContext } from '../app-context';
-import { effectiveSteps, jobRow, standingDecisions } from '../jobs/store';
-import { heldRows } from './store';
+import { ok } from '../http/schemas';
+import { jobById } from '../jobs/store';
 import { capOf } from '../outside/directory/port';
+import { heldRows } from '../register/held-rows';
 import { patience } from './patience';
 import { drawSample } from './sample';
 
@@ -23,25 +17,21 @@ const MOST_LIKES = 16;
 export const directoryRoutes =
   ({ db, directory }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    app.post('/api/directory/count', { schema: { body: countBody } }, async ({ body }): Promise<CountView> => ({
+    app.post('/api/directory/count', { schema: { body: countBody, ...ok(countView) } }, async ({ body }) => ({
       count: await directory().count(body.search, patience()),
       cap: capOf(directory(), body.search.about),
     }));
-    app.post('/api/directory/sample', { schema: { body: sampleBody } }, ({ body }) => {
-      const job = body.jobId === null ? undefined : jobRow(db, body.jobId);
-      const brief = job ? effectiveSteps(job.steps, standingDecisions(db, job.id)).screen.briefTitles : [];
-      const titles = body.search.about === 'people' ? brief : [];
+    app.post('/api/directory/sample', { schema: { body: sampleBody, ...ok(sampleView) } }, ({ body }) => {
+      const sieve = body.jobId === null ? undefined : jobById(db, body.jobId)?.sieve;
+      const titles = sieve && body.search.about === 'people' ? stepIn(sieve, screen).options.briefTitles : [];
       return drawSample(directory(), body.search, body.size, titles, Math.random, patience());
     });
-    app.post('/api/directory/page', { schema: { body: pageBody } }, async ({ body }): Promise<PageView> => {
+    app.post('/api/directory/page', { schema: { body: pageBody, ...ok(pageView) } }, async ({ body }) => {
       const { total, pages, rows } = await directory().page(body.search, body.page, patience());
-      const held = heldRows(
-        db,
-        rows.map(({ id }) => id),
-      );
+      const held = heldRows(db, rows);
       return { total, pages, rows: rows.map((row) => ({ ...row, held: held.has(row.id) })) };
     });
-    app.post('/api/directory/like', { schema: { body: likeBody } }, async ({ body }): Promise<LikeView[]> => {
+    app.post('/api/directory/like', { schema: { body: likeBody, ...ok(z.array(likeView)) } }, async ({ body }) => {
       const signal = patience();
       const likes = likeThese(body.about, body.rows as Found[]).slice(0, MOST_LIKES);
       return Promise.all(

@@ -1,13 +1,14 @@
-import { allowance, canonicalLink, emptyPerson, fold, startOfDay, type Pace } from '@sieve/core';
-import type { DirectoryRow } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
+import { allowance, fold, startOfDay, type Pace } from '@sieve/core';
+import type { DirectoryRow, RunResult } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { holdings } from '../register/held';
-import { pulls } from '../db/schema';
 import { AppError } from '../errors';
-import { directoryCells } from '../sources/directory/directory-source';
 import { DirectoryDown, type Directory } from '../outside/directory/port';
+import { keysOfRow } from '../register/held-rows';
+import { standingOf } from '../register/register';
 import type { Later, RunContext } from '../runs/context';
+import { directoryCells } from '../sources/directory/directory-source';
+import { countRead, recordAdder } from '../sources/store';
+import { pullById, setPull } from './store';
 
 /** Walks the pages of a result this often at most, to find rows that shifted past. */
 const MOST_ROUNDS = 3;
@@ -17,24 +18,27 @@ const SHOW_EVERY_MS = 5000;
  * Fetches a batch page by page, from the page where it was stopped. Each page is written in one transaction with the
  * checkpoint, each row once: a row that the job has from another pull is counted and not brought in again.
  */
-export async function pullBatch(context: RunContext, directory: Directory, pace: Pace): Promise<string | Later> {
+export async function pullBatch(
+  context: RunContext<'pull'>,
+  directory: Directory,
+  pace: Pace,
+): Promise<RunResult | Later> {
   const { db, input, progress, signal, now } = context;
-  const pullId = input['pullId']!;
-  const read = () => db.select().from(pulls).where(eq(pulls.id, pullId)).get()!;
+  const { pullId } = input;
+  const read = () => pullById(db, pullId);
   let pull = read();
-  const heldBefore = holdings(db, pull.jobId);
-  const isYours = ({ link }: DirectoryRow) =>
-    link !== '' && heldBefore({ ...emptyPerson(), profile: canonicalLink(link) }) !== 'fresh';
-  const write = pageWriter(db, pullId, now, isYours);
+  const standing = standingOf(db.register, pull.jobId);
+  const write = pageWriter(db, pullId, now, (row) => standing(keysOfRow(row)) !== 'fresh');
   let shown = now();
   let thisRun = 0;
   try {
     while (pull.round <= MOST_ROUNDS) {
       signal.throwIfAborted();
       const may = allowance(pace, now(), rowsToday(db, now()));
-      if (may.rows === 0) return { message: waitWords(pull.came, pull.promised), at: may.at };
+      if (may.rows === 0)
+        return { later: { code: 'out-of-hours', came: pull.came, promised: pull.promised }, at: may.at };
       if (pace.rowsARun > 0 && thisRun >= pace.rowsARun)
-        return { message: `${pace.rowsARun.toLocaleString('en')} rows, as many as a run may have`, at: null };
+        return { later: { code: 'enough-for-a-run', rows: pace.rowsARun }, at: null };
       const page = await directory.page(pull.search, pull.page, signal);
       const came = write(page.rows, page.total, pull.page >= Math.max(1, page.pages));
       thisRun += page.rows.length;
@@ -55,18 +59,10 @@ export async function pullBatch(context: RunContext, directory: Directory, pace:
       throw new AppError('directory-down', { name: error.directory, reason: error.reason });
     throw error;
   }
-  db.update(pulls).set({ endedAt: now() }).where(eq(pulls.id, pullId)).run();
-  return pullWords(read());
+  setPull(db, pullId, { endedAt: now() });
+  const { promised, came, fresh, full } = read();
+  return { code: 'pulled', promised, came, fresh, full };
 }
-
-const waitWords = (came: number, promised: number) =>
-  `${came.toLocaleString('en')} of ${promised.toLocaleString('en')}; goes on in its hours`;
-
-const pullWords = ({ promised, came, fresh, full }: typeof pulls.$inferSelect): string =>
-  [
-    `${promised.toLocaleString('en')} promised, ${came.toLocaleString('en')} came, ${fresh.toLocaleString('en')} new to the job`,
-    ...(full > 0 ? [`${full.toLocaleString('en')} left out because their company is full`] : []),
-  ].join(', ');
 
 const rowsToday = (db: Db, now: number): number =>
   db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(startOfDay(now)) as number;
@@ -77,9 +73,6 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
   const known = client.prepare(
     `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? AND p.taken LIMIT 1`,
   );
-  const elsewhere = client.prepare(
-    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id <> ? AND p.taken LIMIT 1`,
-  );
   const colleagues = client
     .prepare(
       `SELECT count(*) FROM pulled p JOIN pulls q ON q.id = p.pull_id
@@ -89,8 +82,7 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
   const mark = client.prepare(
     'INSERT OR IGNORE INTO pulled (pull_id, row_id, company, taken, at) VALUES (?, ?, ?, ?, ?)',
   );
-  const record = client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
-  const source = client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?');
+  const addRecord = recordAdder(db);
   const move = client.prepare(
     `UPDATE pulls SET page = @page, round = @round, round_new = @roundNew, promised = max(promised, @promised),
        came = came + @came, fresh = fresh + @fresh, yours = yours + @yours, full = full + @full WHERE id = @id`,
@@ -98,7 +90,7 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
   return (rows: readonly DirectoryRow[], total: number, last: boolean): number =>
     client
       .transaction(() => {
-        const pull = db.select().from(pulls).where(eq(pulls.id, pullId)).get()!;
+        const pull = pullById(db, pullId);
         const counts = { came: 0, fresh: 0, yours: 0, full: 0 };
         for (const row of rows) {
           const hasIt = known.get(row.id, pull.jobId) !== undefined;
@@ -113,10 +105,10 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
           counts.came++;
           if (isFull) counts.full++;
           if (hasIt || isFull) continue;
-          if (isYours(row) || elsewhere.get(row.id, pull.jobId) !== undefined) counts.yours++;
-          record.run(pull.sourceId, pull.fresh + ++counts.fresh, JSON.stringify(directoryCells(row, pull.kept)));
+          if (isYours(row)) counts.yours++;
+          addRecord(pull.sourceId, pull.fresh + ++counts.fresh, directoryCells(row, pull.kept));
         }
-        source.run(counts.fresh, pull.sourceId);
+        countRead(db, pull.sourceId, counts.fresh);
         move.run({
           id: pullId,
           page: last ? 1 : pull.page + 1,

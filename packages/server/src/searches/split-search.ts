@@ -1,11 +1,12 @@
-import { split, type Search, type Split, type SplitNode } from '@sieve/core';
+import { checkBatches, split, type BatchCheck, type Search, type Split, type SplitNode } from '@sieve/core';
 import type { SplitPart, SplitView } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
 import type { AppContext } from '../app-context';
-import { replaceBatches, searchRow } from './store';
-import { searches } from '../db/schema';
 import { capOf, type Directory } from '../outside/directory/port';
+import { changeSearch } from './commands';
 import { patience } from './patience';
+import { setSearchState, theSearch, type BatchPart } from './store';
+
+type Parts = Pick<AppContext, 'db' | 'directory' | 'now'>;
 
 /** What splitting asks a directory. */
 export const counting = (directory: Directory, signal: AbortSignal) => ({
@@ -13,16 +14,43 @@ export const counting = (directory: Directory, signal: AbortSignal) => ({
   facet: (search: Search, field: string) => directory.facet(search, field, signal),
 });
 
-/** Splits a saved search and puts the batches in the place of those it had. */
-export async function splitSearch({ db, directory }: Pick<AppContext, 'db' | 'directory'>, id: number): Promise<void> {
-  const { search } = searchRow(db, id)!;
+/**
+ * Splits a saved search and puts the batches in the place of those it had. Throws, and changes nothing, when the search was
+ * changed while the directory was asked.
+ *
+ * @param author a schedule's splits are not in the log: nobody takes them back
+ */
+export async function splitSearch(
+  { db, directory, now }: Parts,
+  id: number,
+  author: 'you' | 'schedule',
+): Promise<void> {
+  const { search, version } = theSearch(db, id);
   const asked = directory();
   const found = await split(search, capOf(asked, search.about), counting(asked, patience()));
-  replaceBatches(db, id, found.batches);
-  db.update(searches)
-    .set({ split: splitView(found) })
-    .where(eq(searches.id, id))
-    .run();
+  const batches = found.batches.map((part): BatchPart => ({ search: part.search, count: part.count, kept: {} }));
+  const change = { split: splitView(found), batches };
+  if (author === 'you') changeSearch(db, id, change, now(), version);
+  else setSearchState(db, id, change, version);
+}
+
+/** Puts batches made by hand in place of the others, counted, with what is missing and what is there twice. */
+export async function useBatches(
+  { db, directory, now }: Parts,
+  id: number,
+  parts: readonly Omit<BatchPart, 'count'>[],
+  version: number,
+): Promise<void> {
+  const { search } = theSearch(db, id);
+  const asked = directory();
+  const check = await checkBatches(
+    search,
+    parts.map((part) => part.search),
+    counting(asked, patience()),
+  );
+  const batches = parts.map((part, i): BatchPart => ({ ...part, count: check.counts[i]! }));
+  const split = handMade(search, batches, check, capOf(asked, search.about));
+  changeSearch(db, id, { split, batches }, now(), version);
 }
 
 function splitView(found: Split): SplitView {
@@ -42,5 +70,34 @@ function splitView(found: Split): SplitView {
     missing: 0,
     twice: 0,
     byHand: false,
+  };
+}
+
+function handMade(
+  whole: Search,
+  parts: readonly BatchPart[],
+  { total, missing, twice }: BatchCheck,
+  cap: number,
+): SplitView {
+  const own = new Set(whole.conditions.map((given) => JSON.stringify(given)));
+  return {
+    top: {
+      by: null,
+      count: total,
+      batch: null,
+      parts: parts.map(({ search, count }, batch) => ({
+        by: search.conditions.find((given) => !own.has(JSON.stringify(given))) ?? null,
+        count,
+        batch,
+        parts: [],
+      })),
+    },
+    count: total,
+    fewest: Math.max(1, Math.ceil(total / cap)),
+    outOfReach: parts.reduce((sum, { count }) => sum + Math.max(0, count - cap), 0),
+    questions: parts.length + 1,
+    missing,
+    twice,
+    byHand: true,
   };
 }

@@ -1,14 +1,13 @@
 import type { Standing } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
 import type { AppContext } from '../app-context';
 import type { Db } from '../db/open';
-import { batchesOf, pullsOf, runState, searchRow } from './store';
-import { searches } from '../db/schema';
 import { AppError } from '../errors';
 import { capOf } from '../outside/directory/port';
+import { runState } from '../runs/store';
 import { patience } from './patience';
 import { splitSearch } from './split-search';
 import { startPulls } from './start-pulls';
+import { batchesOf, pullsOf, searchRow, searchRows, setSearchState, theSearch, type SearchTableRow } from './store';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory'>;
 
@@ -44,52 +43,42 @@ export function endOfPulls(db: Db, searchId: number): number | null {
 /** Pulls a search again, for what is new. A batch that has outgrown what the directory shows is split anew before. */
 export async function askAgain(parts: Parts, id: number): Promise<number[]> {
   const { db, directory } = parts;
-  const { jobId, search } = searchRow(db, id)!;
+  const { jobId, search } = theSearch(db, id);
   const batches = batchesOf(db, id);
   const signal = patience();
   const cap = capOf(directory(), search.about);
   const counts = await Promise.all(batches.map((batch) => directory().count(batch.search, signal)));
   const mayGrow = batches.every(({ kept }) => Object.keys(kept).length === 0);
-  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitSearch(parts, id);
-  return startPulls(parts, id, jobId!, null, true);
+  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap)))
+    await splitSearch(parts, id, 'schedule');
+  return startPulls(parts, id, jobId!, null, 'schedule');
 }
-
-let asking = false;
 
 /**
  * Asks the standing searches that are due; what was due several times while the server was off is asked once. One that
  * cannot be asked stays due and keeps no other from its turn; it is thrown at the end why.
  */
 export async function startDueSearches(parts: Parts): Promise<number> {
-  if (asking) return 0;
-  asking = true;
-  try {
-    const { db, now } = parts;
-    const due = db.select().from(searches).all().filter(isDue(db, now()));
-    let failed: Error | undefined;
-    for (const { id, standing } of due) {
-      try {
-        await askAgain(parts, id);
-      } catch (error) {
-        failed ??= error as Error;
-        continue;
-      }
-      const then = again(standing!);
-      db.update(searches)
-        .set({ standing: then, standingSince: now(), nextAt: nextOf(then, now()) })
-        .where(eq(searches.id, id))
-        .run();
+  const { db, now } = parts;
+  const due = searchRows(db).filter(isDue(db, now()));
+  let failed: Error | undefined;
+  for (const { id, standing } of due) {
+    try {
+      await askAgain(parts, id);
+    } catch (error) {
+      failed ??= error as Error;
+      continue;
     }
-    if (failed) throw failed;
-    return due.length;
-  } finally {
-    asking = false;
+    const then = again(standing!);
+    setSearchState(db, id, { standing: then, standingSince: now(), nextAt: nextOf(then, now()) });
   }
+  if (failed) throw failed;
+  return due.length;
 }
 
 const isDue =
   (db: Db, now: number) =>
-  ({ standing, nextAt, standingSince, jobId }: typeof searches.$inferSelect): boolean => {
+  ({ standing, nextAt, standingSince, jobId }: SearchTableRow): boolean => {
     if (standing === null || jobId === null) return false;
     if (standing.kind !== 'after') return nextAt !== null && nextAt <= now;
     const end = endOfPulls(db, standing.searchId);

@@ -1,9 +1,9 @@
-import { eq } from 'drizzle-orm';
+import type { Author } from '@sieve/contract';
 import type { AppContext } from '../app-context';
-import { batchesOf, searchRow } from './store';
+import { inTransaction } from '../db/open';
+import { aboutOf, directoryColumns } from '../sources/directory/directory-source';
 import { addSource } from '../sources/store';
-import { pulls } from '../db/schema';
-import { directorySource } from '../sources/directory/directory-source';
+import { addPull, batchesOf, setPull, theSearch } from './store';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now'>;
 
@@ -13,38 +13,42 @@ export function startPulls(
   searchId: number,
   jobId: number,
   ids: readonly number[] | null,
-  standing: boolean,
+  author: Author,
 ): number[] {
-  const search = searchRow(db, searchId)!;
+  const { name, search, perCompany } = theSearch(db, searchId);
+  const about = aboutOf(search.about);
   const all = batchesOf(db, searchId);
-  const runIds = all
-    .filter(({ id }) => ids === null || ids.includes(id))
-    .map((batch) => {
-      const name = all.length > 1 ? `${search.name}, batch ${batch.position + 1}` : search.name;
-      const { id: pullId } = db.transaction((tx) =>
-        tx
-          .insert(pulls)
-          .values({
-            searchId,
-            batch: batch.position,
-            batchId: batch.id,
-            jobId,
-            sourceId: addSource(tx, directorySource(jobId, name, 0, batch.kept), now()),
-            runId: 0,
-            search: batch.search,
-            kept: batch.kept,
-            perCompany: search.perCompany,
-            standing,
-            startedAt: now(),
-            promised: batch.count,
-          })
-          .returning({ id: pulls.id })
-          .get(),
-      );
-      const runId = queue.enqueue(jobId, 'pull', { pullId, searchId });
-      db.update(pulls).set({ runId }).where(eq(pulls.id, pullId)).run();
-      return runId;
+  const chosen = all.filter(({ id }) => ids === null || ids.includes(id));
+  const runIds = chosen.map((batch) => {
+    const { kept } = batch;
+    const pullId = inTransaction(db, () => {
+      const source = {
+        jobId,
+        name: all.length > 1 ? `${name}, batch ${batch.position + 1}` : name,
+        origin: { kind: 'directory' as const, searchId },
+        about,
+        columns: directoryColumns(about, kept),
+        file: '',
+      };
+      return addPull(db, {
+        searchId,
+        batch: batch.position,
+        batchId: batch.id,
+        jobId,
+        sourceId: addSource(db, source, author, now()),
+        runId: 0,
+        search: batch.search,
+        kept,
+        perCompany,
+        standing: author === 'schedule',
+        startedAt: now(),
+        promised: batch.count,
+      });
     });
+    const runId = queue.enqueue(jobId, { kind: 'pull', pullId, searchId });
+    setPull(db, pullId, { runId });
+    return runId;
+  });
   events.emit({ type: 'search', searchId });
   return runIds;
 }

@@ -1,20 +1,109 @@
 import type { Search } from '@sieve/core';
-import type { BatchView, PullView, RunState, SearchRow, SearchView } from '@sieve/contract';
+import type { PullView, SearchBatch, SearchRow, SearchView } from '@sieve/contract';
 import { asc, desc, eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { batches, pulls, runs, searches } from '../db/schema';
+import { inTransaction, type Db } from '../db/open';
+import { AppError } from '../errors';
+import { runState } from '../runs/store';
+import { pulls, searchBatches, searches } from './tables';
 
-type SearchTableRow = typeof searches.$inferSelect;
-type PullTableRow = typeof pulls.$inferSelect;
+export type SearchTableRow = typeof searches.$inferSelect;
+export type PullTableRow = typeof pulls.$inferSelect;
+
+/** A part of a split as it is saved. */
+export interface BatchPart {
+  search: Search;
+  count: number;
+  kept: Record<string, string>;
+}
+
+/** All that a person can change of a search. */
+export type SearchState = Pick<
+  SearchTableRow,
+  'name' | 'folder' | 'jobId' | 'perCompany' | 'search' | 'standing' | 'nextAt' | 'standingSince' | 'split'
+> & { batches: BatchPart[] };
+
+export const addSearch = (
+  db: Db,
+  search: Pick<SearchTableRow, 'name' | 'folder' | 'jobId' | 'perCompany' | 'search'>,
+  now: number,
+): number =>
+  db
+    .insert(searches)
+    .values({ ...search, createdAt: now })
+    .returning({ id: searches.id })
+    .get().id;
 
 export const searchRow = (db: Db, id: number): SearchTableRow | undefined =>
   db.select().from(searches).where(eq(searches.id, id)).get();
 
-export const batchesOf = (db: Db, searchId: number) =>
-  db.select().from(batches).where(eq(batches.searchId, searchId)).orderBy(asc(batches.position)).all();
+/** Throws when there is none. */
+export function theSearch(db: Db, id: number): SearchTableRow {
+  const found = searchRow(db, id);
+  if (!found) throw new AppError('not-found', { what: 'search' });
+  return found;
+}
 
-export const pullsOf = (db: Db, searchId: number) =>
+export const searchRows = (db: Db): SearchTableRow[] => db.select().from(searches).all();
+
+export const batchesOf = (db: Db, searchId: number) =>
+  db
+    .select()
+    .from(searchBatches)
+    .where(eq(searchBatches.searchId, searchId))
+    .orderBy(asc(searchBatches.position))
+    .all();
+
+export const pullsOf = (db: Db, searchId: number): PullTableRow[] =>
   db.select().from(pulls).where(eq(pulls.searchId, searchId)).orderBy(desc(pulls.id)).all();
+
+export const pullById = (db: Db, id: number): PullTableRow => db.select().from(pulls).where(eq(pulls.id, id)).get()!;
+
+export const addPull = (db: Db, pull: Omit<typeof pulls.$inferInsert, 'id'>): number =>
+  db.insert(pulls).values(pull).returning({ id: pulls.id }).get().id;
+
+export const setPull = (db: Db, id: number, change: Partial<PullTableRow>): void =>
+  void db.update(pulls).set(change).where(eq(pulls.id, id)).run();
+
+export function searchState(db: Db, id: number): SearchState | undefined {
+  const row = searchRow(db, id);
+  if (!row) return undefined;
+  const { name, folder, jobId, perCompany, search, standing, nextAt, standingSince, split } = row;
+  const batches = batchesOf(db, id).map(({ search: part, count, kept }) => ({ search: part, count, kept }));
+  return { name, folder, jobId, perCompany, search, standing, nextAt, standingSince, split, batches };
+}
+
+/**
+ * Changes a search and counts its version up. Batches that stay as they are keep their number, and with it their pulls.
+ *
+ * @param read the version that the change was made upon; throws when somebody has changed the search since
+ */
+export function setSearchState(db: Db, id: number, change: Partial<SearchState>, read?: number): void {
+  inTransaction(db, () => {
+    const { version } = theSearch(db, id);
+    if (read !== undefined && read !== version) throw new AppError('changed-meanwhile', { what: 'This search' });
+    const { batches, ...values } = change;
+    db.update(searches)
+      .set({ ...values, version: version + 1 })
+      .where(eq(searches.id, id))
+      .run();
+    if (batches) replaceBatches(db, id, batches);
+  });
+}
+
+function replaceBatches(db: Db, searchId: number, parts: readonly BatchPart[]): void {
+  const known = new Map(batchesOf(db, searchId).map((batch) => [partKey(batch), batch.id]));
+  db.delete(searchBatches).where(eq(searchBatches.searchId, searchId)).run();
+  for (const [position, { search, count, kept }] of parts.entries()) {
+    const key = partKey({ search, kept });
+    const id = known.get(key);
+    known.delete(key);
+    db.insert(searchBatches)
+      .values({ ...(id !== undefined && { id }), searchId, position, search, count, kept })
+      .run();
+  }
+}
+
+const partKey = ({ search, kept }: Pick<BatchPart, 'search' | 'kept'>) => JSON.stringify([search, kept]);
 
 export const allSearches = (db: Db): SearchRow[] =>
   db
@@ -24,14 +113,23 @@ export const allSearches = (db: Db): SearchRow[] =>
     .all()
     .map((row) => toRow(db, row));
 
-function toRow(db: Db, { split: _, standingSince: __, ...row }: SearchTableRow): SearchRow {
-  const own = pullsOf(db, row.id);
-  const ended = own.filter(({ endedAt }) => endedAt !== null);
+function toRow(db: Db, row: SearchTableRow): SearchRow {
+  const { id, name, folder, jobId, perCompany, search, createdAt, standing, nextAt } = row;
+  const own = pullsOf(db, id);
+  const ended = own.filter((pull) => pull.endedAt !== null && pull.standing);
   return {
-    ...row,
-    batches: batchesOf(db, row.id).length,
+    id,
+    name,
+    folder,
+    jobId,
+    perCompany,
+    search,
+    createdAt,
+    standing,
+    nextAt,
+    batches: batchesOf(db, id).length,
     pulled: own.reduce((sum, { fresh }) => sum + fresh, 0),
-    lastNew: ended.filter(({ standing }) => standing).reduce((sum, { fresh }, i) => (i === 0 ? fresh : sum), 0),
+    lastNew: ended[0]?.fresh ?? 0,
   };
 }
 
@@ -42,10 +140,6 @@ function toPull(db: Db, pull: PullTableRow): PullView {
   return { id, runId, jobId, startedAt, endedAt, stopped, page, promised, came, fresh, yours, full };
 }
 
-/** Undefined: there is no such run. */
-export const runState = (db: Db, id: number): RunState | undefined =>
-  db.select({ state: runs.state }).from(runs).where(eq(runs.id, id)).get()?.state as RunState | undefined;
-
 export function searchView(db: Db, id: number): SearchView | undefined {
   const row = searchRow(db, id);
   if (!row) return undefined;
@@ -53,8 +147,9 @@ export function searchView(db: Db, id: number): SearchView | undefined {
   const conditions = new Set(row.search.conditions.map((given) => JSON.stringify(given)));
   return {
     ...toRow(db, row),
+    version: row.version,
     split: row.split,
-    batchViews: batchesOf(db, id).map((batch): BatchView => {
+    batchViews: batchesOf(db, id).map((batch): SearchBatch => {
       const pull = own.find(({ batchId }) => batchId === batch.id);
       return {
         id: batch.id,
@@ -68,29 +163,4 @@ export function searchView(db: Db, id: number): SearchView | undefined {
     }),
     pulls: own.map((pull) => ({ ...toPull(db, pull), batch: pull.batch, standing: pull.standing })),
   };
-}
-
-/** Puts other batches in the place of a search's; pulls that were made are kept. */
-export function replaceBatches(
-  db: Db,
-  searchId: number,
-  parts: readonly { search: Search; count: number; kept?: Record<string, string> }[],
-): void {
-  db.delete(batches).where(eq(batches.searchId, searchId)).run();
-  if (parts.length > 0)
-    db.insert(batches)
-      .values(parts.map((part, position) => ({ searchId, position, ...part })))
-      .run();
-}
-
-/** Ids of rows that are held already: pulled into a job, or picked. */
-export function heldRows(db: Db, ids: readonly string[]): Set<string> {
-  const held = db.$client
-    .prepare(
-      `SELECT value FROM json_each(?) WHERE EXISTS (SELECT 1 FROM pulled WHERE row_id = value AND taken)
-         OR EXISTS (SELECT 1 FROM picks WHERE row_id = value)`,
-    )
-    .pluck()
-    .all(JSON.stringify(ids)) as string[];
-  return new Set(held);
 }

@@ -1,30 +1,80 @@
-import { settings as schema, type Settings } from '@sieve/contract';
-import type { Db } from '../db/open';
+import { settings as schema, type Settings, type SettingsView } from '@sieve/contract';
+import { inTransaction, type Db } from '../db/open';
+import { AppError } from '../errors';
+
+interface Saved {
+  version: number;
+  value: Settings | null;
+}
+
+function saved(db: Db): Saved {
+  const row = db.$client.prepare(`SELECT value, version FROM settings WHERE key = 'settings'`).get() as
+    { value: string; version: number } | undefined;
+  return row ? { version: row.version, value: schema.parse(JSON.parse(row.value)) } : { version: 0, value: null };
+}
 
 /**
  * The settings that were saved, else the ones that the server was started with. Simulated services are where this start
  * put them, wherever they were when the settings were saved.
  */
 export function readSettings(db: Db, shipped: Settings): Settings {
-  const row = db.$client.prepare(`SELECT value FROM settings WHERE key = 'settings'`).pluck().get() as
-    string | undefined;
-  if (row === undefined) return shipped;
-  const saved = schema.parse(JSON.parse(row));
+  const { value } = saved(db);
+  if (value === null) return shipped;
   const simulated = (id: string) => shipped.finders.find((finder) => finder.id === id && finder.simulated);
   return {
-    ...saved,
-    finders: saved.finders.map((finder) =>
+    ...value,
+    finders: value.finders.map((finder) =>
       finder.simulated ? { ...finder, url: simulated(finder.id)?.url ?? finder.url } : finder,
     ),
-    ...(saved.directory?.simulated &&
-      shipped.directory && { directory: { ...saved.directory, url: shipped.directory.url } }),
-    ...(saved.mail.simulated && {
+    ...(value.directory?.simulated &&
+      shipped.directory && { directory: { ...value.directory, url: shipped.directory.url } }),
+    ...(value.mail.simulated && {
       nameServer: shipped.nameServer,
-      mail: { ...saved.mail, port: shipped.mail.port },
+      mail: { ...value.mail, port: shipped.mail.port },
     }),
   };
 }
 
-export const saveSettings = (db: Db, value: Settings): void => {
-  db.$client.prepare(`INSERT OR REPLACE INTO settings (key, value) VALUES ('settings', ?)`).run(JSON.stringify(value));
+export const settingsVersion = (db: Db): number => saved(db).version;
+
+/** @param read the version that the change was made upon; throws when somebody has saved since */
+export function saveSettings(db: Db, value: Settings, read: number): void {
+  inTransaction(db, () => {
+    const { version } = saved(db);
+    if (version !== read) throw new AppError('changed-meanwhile', { what: 'The settings' });
+    db.$client
+      .prepare(`INSERT OR REPLACE INTO settings (key, value, version) VALUES ('settings', ?, ?)`)
+      .run(JSON.stringify(value), version + 1);
+  });
+}
+
+/** The settings as the log of decisions holds them: without keys, which nobody takes back. */
+export const withoutKeys = (value: Settings): Record<string, unknown> => ({
+  ...value,
+  finders: value.finders.map((finder) => ({ ...finder, key: '' })),
+  directory: value.directory && { ...value.directory, key: '' },
+});
+
+export const settingsState = (db: Db): Record<string, unknown> => {
+  const { value } = saved(db);
+  return value ? withoutKeys(value) : {};
 };
+
+/** Puts values of the log in the place of those that are saved; keys stay as they are. */
+export function setSettingsState(db: Db, change: Record<string, unknown>): void {
+  const { version, value } = saved(db);
+  if (value === null) return;
+  const next = schema.parse({ ...withoutKeys(value), ...change });
+  const keys = new Map(value.finders.map(({ id, key }) => [id, key]));
+  saveSettings(
+    db,
+    {
+      ...next,
+      finders: next.finders.map((finder) => ({ ...finder, key: keys.get(finder.id) ?? '' })),
+      directory: next.directory && { ...next.directory, key: value.directory?.key ?? '' },
+    },
+    version,
+  );
+}
+
+export const settingsView = (db: Db, settings: Settings): SettingsView => ({ version: settingsVersion(db), settings });

@@ -1,8 +1,9 @@
-import { isScreened, patternsOf, settle, sift, type Contact, type Question } from '@sieve/core';
-import { forgetStale, keepFact } from '../outside/facts';
-import { spentCents, jobRow } from '../jobs/store';
-import { FinderDown } from '../outside/finder/finder';
+import { merge, questionKey, sift, siftTo, type Contact, type Question } from '@sieve/core';
+import { jobRow } from '../jobs/store';
+import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
+import { keepFact } from '../outside/facts';
+import { FinderDown } from '../outside/finder/finder';
 import type { RunContext, RunHandler } from '../runs/context';
 import { loadSift } from './load-sift';
 
@@ -12,45 +13,50 @@ const AT_ONCE = 32;
 const SHOW_EVERY_MS = 8000;
 
 /**
- * Asks what the waiting contacts need, domain by domain: the next question of each contact, until none is left. Every
- * answer is kept, with its charge, before the next question; so a run that was stopped anywhere goes on where it was.
- *
- * @param step append: contacts without an address; verify: addresses that came with the records
+ * Asks what the contacts that wait at a step need, domain by domain: the next question of each contact, until none is left.
+ * Every answer is kept, with its charge, before the next question; so a run that was stopped anywhere goes on where it was.
+ * Who is asked about in vain goes on waiting.
  */
 export const askHandler =
-  (step: 'append' | 'verify', ask: Ask): RunHandler =>
+  (ask: Ask): RunHandler<'ask'> =>
   async (context) => {
-    const { db, jobId, progress, signal, now } = context;
-    if (step === 'verify') forgetStale(db, now());
-    const input = await loadSift(db, jobId, () => signal.throwIfAborted());
-    const { contacts } = sift(input);
-    const screened = contacts.filter(isScreened);
-    const todo = screened.filter((contact) => contact.fate.step === step && contact.fate.state === 'waits');
-    const groups = byDomain(screened, new Set(todo));
-    const patterns = patternsOf(contacts);
+    const { db, jobId, input, settings, kept, progress, signal, now } = context;
+    const onTidied = () => signal.throwIfAborted();
+    const loaded = await loadSift(db, jobId, { lists: settings.lists, now: now(), kept, onTidied });
+    const merged = merge(loaded);
+    const waits = ({ fate }: Contact) => fate.step === input.step && fate.state === 'waits';
+    const waiting = new Set(
+      sift(loaded, merged)
+        .contacts.filter(waits)
+        .map(({ id }) => id),
+    );
+    const { came, take } = siftTo(input.step, loaded, merged);
+    const groups = byDomain(came).filter((group) => group.some(({ id }) => waiting.has(id)));
     const budget = budgetOf(context);
     const down = new Map<string, string>();
+    const silent = new Set<string>();
+    const counts = { settled: 0, silent: 0, unaffordable: 0 };
     let done = 0;
-    let left = 0;
     let shown = now();
-    progress(0, todo.length);
+    progress(0, waiting.size);
 
-    async function settleContact(contact: Contact): Promise<void> {
+    async function settle(contact: Contact): Promise<keyof typeof counts | 'down'> {
       for (;;) {
         signal.throwIfAborted();
-        const question = settle(contact, patterns, input.facts, input.steps);
-        if (!question) return;
-        if (
-          'finder' in question &&
-          (down.has(question.finder) || !budget.reserve(contact.id, priceOf(context, question)))
-        ) {
-          left++;
-          return;
+        const stop = take(contact);
+        if (stop?.state !== 'waits') return 'settled';
+        const question = stop.ask;
+        const key = `${question.kind} ${questionKey(question)}`;
+        if (silent.has(key)) return 'silent';
+        if ('finder' in question) {
+          if (down.has(question.finder)) return 'down';
+          if (!budget.reserve(contact.id, priceOf(context, question))) return 'unaffordable';
         }
         try {
           const answer = await ask(question, signal);
           keepFact(db, question, answer, now(), { jobId, reason: `valid address for contact ${contact.id}` });
-          input.facts.forget(question);
+          loaded.facts.forget(question);
+          if (loaded.facts(question).fact === null) silent.add(key);
         } catch (error) {
           if (!(error instanceof FinderDown)) throw error;
           down.set(error.finder, error.reason);
@@ -58,16 +64,15 @@ export const askHandler =
       }
     }
 
-    const queue = [...groups];
     const worker = async () => {
-      for (let group = queue.shift(); group; group = queue.shift()) {
+      for (let group = groups.shift(); group; group = groups.shift()) {
+        // In order and all of them, as sifting takes them: who is through teaches those who come after.
         for (const contact of group) {
-          const counted = contact.fate.state === 'waits' && contact.fate.step === step;
-          if (step === 'verify' && !counted) continue;
-          await settleContact(contact);
+          const ended = await settle(contact);
+          if (!waiting.has(contact.id)) continue;
+          if (ended !== 'down') counts[ended]++;
           budget.release(contact.id);
-          if (!counted) continue;
-          progress(++done, todo.length);
+          progress(++done, waiting.size);
           if (now() - shown > SHOW_EVERY_MS) {
             shown = now();
             context.sift();
@@ -78,49 +83,44 @@ export const askHandler =
     const workers = await Promise.allSettled(Array.from({ length: Math.min(AT_ONCE, groups.length) }, worker));
     const failed = workers.find((result) => result.status === 'rejected');
     if (failed) throw failed.reason as Error;
-    return closing(todo.length, left, budget.ended(), down);
+    return {
+      code: 'asked',
+      contacts: waiting.size,
+      ...counts,
+      down: [...down].map(([finder, reason]) => ({ finder, reason })),
+    };
   };
 
-/** Contacts of one domain together and in order, domains with somebody to ask about only. */
-function byDomain(contacts: readonly Contact[], todo: ReadonlySet<Contact>): Contact[][] {
+/** Contacts of one domain together and in order. */
+function byDomain(contacts: readonly Contact[]): Contact[][] {
   const groups = new Map<string, Contact[]>();
   for (const contact of contacts) {
     const { email, domain } = contact.person;
     const key = email ? email.slice(email.lastIndexOf('@') + 1) : domain;
-    groups.set(key, [...(groups.get(key) ?? []), contact]);
+    const group = groups.get(key);
+    if (group) group.push(contact);
+    else groups.set(key, [contact]);
   }
-  return [...groups.values()].filter((group) => group.some((contact) => todo.has(contact)));
+  return [...groups.values()];
 }
 
-const priceOf = ({ settings }: RunContext, question: Question & { finder: string }): number =>
+const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question & { finder: string }): number =>
   question.kind === 'purchase'
     ? question.priceCents
     : (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0);
 
 /** Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. */
-function budgetOf({ db, jobId }: RunContext) {
+function budgetOf({ db, jobId }: Pick<RunContext, 'db' | 'jobId'>) {
   const limit = jobRow(db, jobId)!.budgetCents;
   const reserved = new Map<number, number>();
-  let short = false;
   return {
     reserve(contact: number, cents: number): boolean {
       const others = [...reserved].reduce((sum, [id, kept]) => (id === contact ? sum : sum + kept), 0);
       const want = Math.max(cents, reserved.get(contact) ?? 0);
-      if (spentCents(db, jobId) + others + want > limit) {
-        short = true;
-        return false;
-      }
+      if (spentCents(db, jobId) + others + want > limit) return false;
       reserved.set(contact, want);
       return true;
     },
     release: (contact: number) => reserved.delete(contact),
-    ended: () => short,
   };
-}
-
-function closing(asked: number, left: number, budgetEnded: boolean, down: Map<string, string>): string {
-  const parts = [`${(asked - left).toLocaleString('en')} of ${asked.toLocaleString('en')} settled`];
-  if (budgetEnded) parts.push('the budget is used up: raise it to go on');
-  for (const [finder, reason] of down) parts.push(`${finder}: ${reason}; what waits for it can be asked later`);
-  return parts.join(' · ');
 }

@@ -1,46 +1,44 @@
-import type { Column, Decision, SiftInput } from '@sieve/core';
+import { stepIn, tidy, type SiftInput, type WordLists } from '@sieve/core';
 import type { Db } from '../db/open';
-import { factsIn, type TableFacts } from '../outside/facts';
-import { effectiveSteps, jobRow, standingDecisions } from '../jobs/store';
-import { tidiedRows, type OnTidied, type Source, type SourcedRow } from './tidied-rows';
+import { standingDecisions } from '../decisions/store';
+import { jobRow } from '../jobs/store';
+import { factsAt, type TableFacts } from '../outside/facts';
+import { suppressionList } from '../register/suppressions';
+import { sourcesIn } from '../sources/store';
+import type { Kept } from './kept';
+import { tidiedRows, type OnTidied, type SourcedCompany, type SourcedRow } from './tidied-rows';
 
 export interface LoadedSift extends SiftInput {
   rows: SourcedRow[];
+  companyRows: SourcedCompany[];
   facts: TableFacts;
   /** Names of the sources by id. */
   sources: Map<number, string>;
 }
 
-/** Everything that the outcome of a job is computed from, the records tidied. */
-export async function loadSift(db: Db, jobId: number, onTidied: OnTidied): Promise<LoadedSift> {
-  const job = jobRow(db, jobId)!;
+/**
+ * Everything that the outcome of a job is computed from, the records tidied.
+ *
+ * @param now facts are read as fresh as they are then
+ */
+export async function loadSift(
+  db: Db,
+  jobId: number,
+  { lists, now, kept, onTidied }: { lists: WordLists; now: number; kept: Kept; onTidied: OnTidied },
+): Promise<LoadedSift> {
+  const { sieve } = jobRow(db, jobId)!;
   const decisions = standingDecisions(db, jobId);
-  const steps = effectiveSteps(job.steps, decisions);
-  const sources = sourcesIn(db, jobId, decisions);
+  const sources = sourcesIn(db, jobId);
+  const { phoneCountry } = stepIn(sieve, tidy).options;
+  const { rows, companies } = await tidiedRows(db, { sources, phoneCountry, lists, decisions }, kept, onTidied);
   return {
-    rows: await tidiedRows(db, { sources, phoneCountry: steps.tidy.phoneCountry, decisions }, onTidied),
-    steps,
+    rows,
+    companyRows: companies,
+    sieve,
     decisions,
-    facts: factsIn(db),
+    facts: factsAt(db, now),
     suppression: suppressionList(db),
+    lists,
     sources: new Map(sources.map(({ id, name }) => [id, name])),
   };
-}
-
-/** The sources whose bringing in has not been taken back. */
-function sourcesIn(db: Db, jobId: number, decisions: readonly Decision[]): Source[] {
-  const out: Source[] = [];
-  const select = db.$client.prepare('SELECT id, name, columns FROM sources WHERE id = ? AND job_id = ?');
-  for (const { body } of decisions) {
-    if (body.kind !== 'bring-in') continue;
-    const row = select.get(body.sourceId, jobId) as { id: number; name: string; columns: string } | undefined;
-    if (row) out.push({ ...row, columns: JSON.parse(row.columns) as Column[] });
-  }
-  return out.sort((a, b) => a.id - b.id);
-}
-
-export function suppressionList(db: Db): SiftInput['suppression'] {
-  const rows = db.$client.prepare('SELECT value, kind FROM suppressions').all() as { value: string; kind: string }[];
-  const of = (kind: string) => new Set(rows.filter((row) => row.kind === kind).map((row) => row.value));
-  return { emails: of('email'), domains: of('domain') };
 }

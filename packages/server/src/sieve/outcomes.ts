@@ -1,9 +1,13 @@
 import type { Database } from 'better-sqlite3';
+import type { Company } from '@sieve/core';
+import { COMPANY_FIELDS } from '@sieve/core';
 import type { Db } from '../db/open';
-import { CONTACT_COLUMNS, type ContactColumns, type StoredContact } from './stored-contact';
+import { allShown, shownOf } from '../jobs/store';
+import { fedVersion } from '../register/register';
+import { CONTACT_COLUMNS, type ContactColumns } from './stored-contact';
 
 /** Counted up when what is stored changes: outcomes of another form are dropped at the start and computed again. */
-export const OUTCOME_FORM = 1;
+export const OUTCOME_FORM = 2;
 
 /**
  * The tables of one outcome. Each outcome has its own, so that it is written before it is indexed, which costs half as much,
@@ -16,12 +20,15 @@ export interface OutcomeTables {
   search: string;
   /** Pairs to judge, and for each merged record the pair that brought it in. */
   pairs: string;
+  /** A row a company. */
+  companies: string;
 }
 
 const tablesOf = (outcome: number): OutcomeTables => ({
   contacts: `contacts_${outcome}`,
   search: `search_${outcome}`,
   pairs: `pairs_${outcome}`,
+  companies: `companies_${outcome}`,
 });
 
 /** The orders of the grid. Each index also holds what a page is chosen by, so a page far down reads no row but its own. */
@@ -29,12 +36,13 @@ const ORDERS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict'
 
 /** Makes the tables of an outcome, empty; what another database left under its number goes. */
 export function createOutcome(client: Database, outcome: number): void {
-  dropOutcome(client, outcome);
-  const { contacts, search, pairs } = tablesOf(outcome);
+  dropTables(client, outcome);
+  const { contacts, search, pairs, companies } = tablesOf(outcome);
   client.exec(
     `CREATE TABLE ${contacts} (${CONTACT_COLUMNS.join(', ').replace(/^id/, 'id INTEGER PRIMARY KEY')});
      CREATE TABLE ${search} (id INTEGER PRIMARY KEY, stop, state, text);
-     CREATE TABLE ${pairs} (a, b, chance, merged, PRIMARY KEY (a, b)) WITHOUT ROWID`,
+     CREATE TABLE ${pairs} (a, b, chance, merged, PRIMARY KEY (a, b)) WITHOUT ROWID;
+     CREATE TABLE ${companies} (id INTEGER PRIMARY KEY, ${COMPANY_FIELDS.join(', ')}, extra, sources, records)`,
   );
 }
 
@@ -45,8 +53,21 @@ export function outcomeIndexes(outcome: number): string[] {
   return columns.map((list, i) => `CREATE INDEX ${contacts}_${i} ON ${contacts} (${list})`);
 }
 
-export function dropOutcome(client: Database, outcome: number): void {
+function dropTables(client: Database, outcome: number): void {
   for (const table of Object.values(tablesOf(outcome))) client.exec(`DROP TABLE IF EXISTS ${table}`);
+}
+
+/** Numbers an outcome that is going to be written. */
+export const newOutcome = (db: Db, jobId: number): number =>
+  db.$client.prepare('INSERT INTO outcomes (job_id) VALUES (?)').run(jobId).lastInsertRowid as number;
+
+/** The numbered outcomes of a job besides one. */
+export const otherOutcomes = (db: Db, jobId: number, outcome: number): number[] =>
+  db.$client.prepare('SELECT id FROM outcomes WHERE job_id = ? AND id <> ?').pluck().all(jobId, outcome) as number[];
+
+export function dropOutcome(db: Db, outcome: number): void {
+  dropTables(db.outcomes, outcome);
+  db.$client.prepare('DELETE FROM outcomes WHERE id = ?').run(outcome);
 }
 
 export const hasOutcome = (client: Database, outcome: number): boolean =>
@@ -54,39 +75,81 @@ export const hasOutcome = (client: Database, outcome: number): boolean =>
 
 /** The tables of the outcome that a job shows; empty ones while it has none. */
 export function shownOutcome(db: Db, jobId: number): OutcomeTables {
-  const outcome = db.$client.prepare('SELECT outcome FROM jobs WHERE id = ?').pluck().get(jobId) as number | undefined;
+  const outcome = shownOf(db, jobId)?.outcome;
   return tablesOf(outcome !== undefined && hasOutcome(db.outcomes, outcome) ? outcome : 0);
 }
 
 /** The tables of all jobs' outcomes. */
 export const shownOutcomes = (db: Db): (OutcomeTables & { jobId: number })[] =>
-  (db.$client.prepare('SELECT id FROM jobs').pluck().all() as number[]).map((jobId) => ({
+  allShown(db).map(({ id: jobId, outcome }) => ({
     jobId,
-    ...shownOutcome(db, jobId),
+    ...tablesOf(hasOutcome(db.outcomes, outcome) ? outcome : 0),
   }));
 
-/** Jobs that were sifted and whose outcome is gone, because the file of outcomes was deleted or is of another form. */
+/** Jobs that were sifted and whose outcome is gone, or is not in the register: their files were deleted or are of another form. */
 export const jobsToSift = (db: Db): number[] =>
-  (db.$client.prepare('SELECT id, outcome FROM jobs WHERE outcome > 0').all() as { id: number; outcome: number }[])
-    .filter(({ outcome }) => !hasOutcome(db.outcomes, outcome))
+  allShown(db)
+    .filter(({ id, outcome, version }) => version > 0 && !(hasOutcome(db.outcomes, outcome) && isFed(db, id, version)))
     .map(({ id }) => id);
+
+const isFed = (db: Db, jobId: number, version: number) => fedVersion(db.register, `job ${jobId}`) === version;
+
+/** A company as an outcome keeps it. */
+export interface StoredCompany {
+  id: number;
+  company: Company;
+  extra: Record<string, string>;
+  /** Names of the sources of its records. */
+  sources: string;
+  records: number;
+}
 
 /** A pair of records, how likely they are one person, and whether they were merged. */
 export type StoredPair = [a: number, b: number, chance: number, merged: 0 | 1];
 
+/** Companies of a table of them, those that a condition chooses. */
+export const readCompanies = (client: Database, table: string, where: string, ...params: unknown[]): StoredCompany[] =>
+  (
+    client
+      .prepare(`SELECT id, extra, sources, records, ${COMPANY_FIELDS.join(', ')} FROM ${table} ${where}`)
+      .raw()
+      .all(...params) as [number, string, string, number, ...string[]][]
+  ).map(([id, extra, sources, records, ...values]) => ({
+    id,
+    company: Object.fromEntries(COMPANY_FIELDS.map((field, i) => [field, values[i]])) as Company,
+    extra: JSON.parse(extra) as Record<string, string>,
+    sources,
+    records,
+  }));
+
 /** Writes into the tables of an outcome. */
 export function outcomeWriter(client: Database, outcome: number) {
-  const { contacts, search, pairs } = tablesOf(outcome);
+  const { contacts, search, pairs, companies } = tablesOf(outcome);
   const insertContact = client.prepare(`INSERT INTO ${contacts} VALUES (${CONTACT_COLUMNS.map(() => '?').join(', ')})`);
   const insertSearch = client.prepare(`INSERT INTO ${search} VALUES (?, ?, ?, ?)`);
   const insertPair = client.prepare(`INSERT INTO ${pairs} VALUES (?, ?, ?, ?)`);
   const removeContact = client.prepare(`DELETE FROM ${contacts} WHERE id = ?`);
   const removeSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
   const removePair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
+  const insertCompany = client.prepare(
+    `INSERT INTO ${companies} VALUES (${['id', ...COMPANY_FIELDS, 'extra', 'sources', 'records'].map(() => '?').join(', ')})`,
+  );
   return {
-    addContact(contact: StoredContact, columns: ContactColumns): void {
+    /** Puts the companies in the place of those that are there. */
+    setCompanies(all: readonly StoredCompany[]): void {
+      client.exec(`DELETE FROM ${companies}`);
+      for (const { id, company, extra, sources, records } of all)
+        insertCompany.run(
+          id,
+          ...COMPANY_FIELDS.map((field) => company[field]),
+          JSON.stringify(extra),
+          sources,
+          records,
+        );
+    },
+    addContact(columns: ContactColumns): void {
       insertContact.run(columns);
-      insertSearch.run(contact.id, contact.stop, contact.state, searchText(contact));
+      insertSearch.run(columns[0], columns[STOP], columns[STATE], searchText(columns));
     },
     removeContact(id: number): void {
       removeContact.run(id);
@@ -99,21 +162,20 @@ export function outcomeWriter(client: Database, outcome: number) {
       const all = client.prepare(`SELECT * FROM ${contacts}`).raw().all() as ContactColumns[];
       return new Map(all.map((columns) => [columns[0] as number, columns]));
     },
+    companies: () => readCompanies(client, companies, ''),
     pairs: () => client.prepare(`SELECT a, b, chance, merged FROM ${pairs}`).raw().all() as StoredPair[],
   };
 }
 
-const searchText = ({ person }: StoredContact): string =>
-  [
-    person.firstName,
-    person.middleName,
-    person.lastName,
-    person.title,
-    person.company,
-    person.email,
-    person.city,
-    person.region,
-  ]
-    .filter(Boolean)
-    .join(' ')
-    .toLowerCase();
+const at = (column: (typeof CONTACT_COLUMNS)[number]) => CONTACT_COLUMNS.indexOf(column);
+const STOP = at('stop');
+const STATE = at('state');
+const SEARCHED = (['firstName', 'middleName', 'lastName', 'title', 'company', 'email', 'city', 'region'] as const).map(
+  at,
+);
+
+function searchText(columns: ContactColumns): string {
+  let text = '';
+  for (const i of SEARCHED) if (columns[i] !== '') text += text === '' ? columns[i] : ` ${columns[i]}`;
+  return text.toLowerCase();
+}

@@ -3,16 +3,30 @@ import {
   evidenceOf,
   fullName,
   sortDecisions,
-  STEP_KINDS,
-  tidyRow,
-  type Column,
+  stepIn,
+  tidier,
+  tidy,
+  titleKey,
   type Weights,
+  type WordLists,
 } from '@sieve/core';
-import type { ContactRow, ContactView, PairView, RecordView, RowPage, RowQuery, TitleGroup } from '@sieve/contract';
+import type {
+  CompanyPage,
+  ContactRow,
+  ContactView,
+  FoundContact,
+  PairView,
+  RecordView,
+  RowPage,
+  RowQuery,
+  TitleGroup,
+} from '@sieve/contract';
 import type { Db } from '../db/open';
-import { shownOutcome } from './outcomes';
-import { fromColumns, type ContactColumns, type StoredContact } from './stored-contact';
-import { effectiveSteps, jobRow, standingDecisions } from '../jobs/store';
+import { standingDecisions } from '../decisions/store';
+import { jobRow } from '../jobs/store';
+import { recordOf } from '../sources/store';
+import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
+import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
 
 const ORDER: Record<RowQuery['sort'], string> = {
   id: 'id',
@@ -35,7 +49,7 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   const from =
     words.length === 0 ? `FROM ${contacts} WHERE ${fate}` : `FROM ${contacts} WHERE id IN (SELECT id ${found})`;
   const params = {
-    step: STEP_KINDS.indexOf(query.step),
+    step: stepPosition(db, jobId, query.step),
     fate: query.fate,
     ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
   };
@@ -56,10 +70,18 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
     )
     .raw()
     .all({ ...params, limit: query.limit, offset: query.offset }) as ContactColumns[];
-  return { total, rows: rows.map((columns) => toRow(fromColumns(columns))) };
+  return { total, rows: rows.map((columns) => toRow(fromColumns(columns), stepIds(db, jobId))) };
 }
 
-function toRow({ person, ...contact }: StoredContact): ContactRow {
+const stepIds = (db: Db, jobId: number): string[] => jobRow(db, jobId)!.sieve.map(({ id }) => id);
+
+/** Where a step stands in a job's sieve; behind every contact when it is not in it. */
+function stepPosition(db: Db, jobId: number, step: string): number {
+  const position = stepIds(db, jobId).indexOf(step);
+  return position < 0 ? STOP_PASSED + 1 : position;
+}
+
+function toRow({ person, ...contact }: StoredContact, steps: readonly string[]): ContactRow {
   return {
     id: contact.id,
     name: fullName(person),
@@ -77,7 +99,7 @@ function toRow({ person, ...contact }: StoredContact): ContactRow {
     source: contact.sources,
     records: contact.recordIds.length,
     fate: {
-      step: STEP_KINDS[contact.stop] ?? null,
+      step: steps[contact.stop] ?? null,
       state: contact.state,
       code: contact.code,
       why: contact.why,
@@ -86,7 +108,7 @@ function toRow({ person, ...contact }: StoredContact): ContactRow {
 }
 
 /** One contact with its records, its changes and what brought it together. */
-export function contactView(db: Db, jobId: number, id: number): ContactView | undefined {
+export function contactView(db: Db, jobId: number, id: number, lists: WordLists): ContactView | undefined {
   const { contacts, pairs } = shownOutcome(db, jobId);
   const columns = db.outcomes.prepare(`SELECT * FROM ${contacts} WHERE id = ?`).raw().get(id) as
     ContactColumns | undefined;
@@ -96,9 +118,9 @@ export function contactView(db: Db, jobId: number, id: number): ContactView | un
   const merges = db.outcomes
     .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)
     .all(JSON.stringify(recordIds)) as { a: number; b: number; chance: number }[];
-  const viewOf = recordViews(db, jobId);
+  const viewOf = recordViews(db, jobId, lists);
   return {
-    ...toRow(contact),
+    ...toRow(contact, stepIds(db, jobId)),
     person,
     extra,
     from,
@@ -117,25 +139,19 @@ export function contactView(db: Db, jobId: number, id: number): ContactView | un
 }
 
 /** Shows records of a job as they came and as they are after tidying and what a person wrote. */
-function recordViews(db: Db, jobId: number): (id: number) => RecordView | undefined {
-  const standing = standingDecisions(db, jobId);
-  const said = sortDecisions(standing);
-  const { phoneCountry } = effectiveSteps(jobRow(db, jobId)!.steps, standing).tidy;
-  const select = db.$client.prepare(
-    `SELECT r.id, r.line, r.cells, s.name, s.columns FROM records r JOIN sources s ON s.id = r.source_id
-     WHERE r.id = ? AND s.job_id = ?`,
-  );
+function recordViews(db: Db, jobId: number, lists: WordLists): (id: number) => RecordView | undefined {
+  const said = sortDecisions(standingDecisions(db, jobId));
+  const tidied = tidier({ phoneCountry: stepIn(jobRow(db, jobId)!.sieve, tidy).options.phoneCountry, lists });
+  const record = recordOf(db, jobId);
   return (id) => {
-    const row = select.get(id, jobId) as
-      { id: number; line: number; cells: string; name: string; columns: string } | undefined;
-    if (!row) return undefined;
-    const columns = JSON.parse(row.columns) as Column[];
-    const cells = JSON.parse(row.cells) as string[];
-    const { person, changes, issues } = applyEdits(id, tidyRow(cells, columns, phoneCountry), said);
+    const found = record(id);
+    if (!found) return undefined;
+    const { source, line, cells, columns } = found;
+    const { person, changes, issues } = applyEdits(id, tidied(cells, columns), said);
     return {
       id,
-      source: row.name,
-      line: row.line,
+      source,
+      line,
       cells: cells.map((value, i) => ({ name: columns[i]?.name ?? `Column ${i + 1}`, value })),
       person,
       changes,
@@ -160,7 +176,12 @@ function explained(
 }
 
 /** Pairs to judge, least certain first. */
-export function pairsToJudge(db: Db, jobId: number, limit: number): { total: number; pairs: PairView[] } {
+export function pairsToJudge(
+  db: Db,
+  jobId: number,
+  limit: number,
+  lists: WordLists,
+): { total: number; pairs: PairView[] } {
   const from = `FROM ${shownOutcome(db, jobId).pairs} WHERE merged = 0`;
   const rows = db.outcomes.prepare(`SELECT a, b, chance ${from} ORDER BY abs(chance - 0.5), a LIMIT ?`).all(limit) as {
     a: number;
@@ -168,21 +189,89 @@ export function pairsToJudge(db: Db, jobId: number, limit: number): { total: num
     chance: number;
   }[];
   const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get() as number;
-  return { total, pairs: explained(rows, recordViews(db, jobId), weightsOf(db, jobId)) };
+  return { total, pairs: explained(rows, recordViews(db, jobId, lists), weightsOf(db, jobId)) };
 }
 
-/** Titles of what came to the screen, counted, most common first. */
-export function titleGroups(
-  db: Db,
-  jobId: number,
-  said: ReadonlyMap<string, 'keep' | 'aside'>,
-  keyOf: (title: string) => string,
-): TitleGroup[] {
+/** Titles of what came to a step, counted, most common first, with what was said of them. */
+export function titleGroups(db: Db, jobId: number, step: string): TitleGroup[] {
+  const said = sortDecisions(standingDecisions(db, jobId)).titleGroups;
   const rows = db.outcomes
     .prepare(
-      `SELECT title, count(*) AS count, sum(stop = 2 AND state = 'aside') AS aside FROM ${shownOutcome(db, jobId).contacts}
-       WHERE stop >= 2 AND title <> '' GROUP BY lower(title) ORDER BY count DESC, title LIMIT 500`,
+      `SELECT title, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
+       FROM ${shownOutcome(db, jobId).contacts}
+       WHERE stop >= @step AND title <> '' GROUP BY lower(title) ORDER BY count DESC, title LIMIT 500`,
     )
-    .all() as { title: string; count: number; aside: number }[];
-  return rows.map((row) => ({ ...row, fate: said.get(keyOf(row.title)) ?? '' }));
+    .all({ step: stepPosition(db, jobId, step) }) as { title: string; count: number; aside: number }[];
+  return rows.map((row) => ({ ...row, fate: said.get(titleKey(row.title)) ?? '' }));
+}
+
+/** Companies of a job by name, each with how many of its contacts work there. */
+export function companyPage(
+  db: Db,
+  jobId: number,
+  { q, offset, limit }: Pick<RowQuery, 'q' | 'offset' | 'limit'>,
+): CompanyPage {
+  const { companies, contacts } = shownOutcome(db, jobId);
+  const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
+  const where = `WHERE name || ' ' || domain || ' ' || city LIKE ? ESCAPE '\\'`;
+  const total = db.outcomes.prepare(`SELECT count(*) FROM ${companies} ${where}`).pluck().get(like) as number;
+  const rows = readCompanies(
+    db.outcomes,
+    companies,
+    `${where} ORDER BY name, id LIMIT ? OFFSET ?`,
+    like,
+    limit,
+    offset,
+  );
+  const counted = db.outcomes
+    .prepare(
+      `SELECT domain, count(*) AS count FROM ${contacts}
+       WHERE domain IN (SELECT value FROM json_each(?)) GROUP BY domain`,
+    )
+    .all(JSON.stringify(rows.flatMap(({ company }) => company.domain || []))) as { domain: string; count: number }[];
+  const counts = new Map(counted.map(({ domain, count }) => [domain, count]));
+  return {
+    total,
+    rows: rows.map(({ sources: source, ...row }) => ({
+      ...row,
+      source,
+      contacts: counts.get(row.company.domain) ?? 0,
+    })),
+  };
+}
+
+/** The most contacts that one job gives to a search over all. */
+const MOST_OF_A_JOB = 5;
+
+/**
+ * Contacts of all jobs whose last name, company or address begins with the last word and who hold the other words too; by the
+ * orders of the grid, so without reading what does not begin so.
+ */
+export function findContacts(db: Db, q: string, most: number): FoundContact[] {
+  const words = q.split(/\s+/);
+  const last = words.pop()!;
+  const starts = [...new Set([last, last.toLowerCase(), last[0]!.toUpperCase() + last.slice(1).toLowerCase()])];
+  const others = words.map((word) => word.toLowerCase());
+  const out: FoundContact[] = [];
+  for (const { jobId, contacts } of shownOutcomes(db)) {
+    const found = new Map<number, FoundContact>();
+    for (const column of ['lastName', 'company', 'email'])
+      for (const start of starts) {
+        const rows = db.outcomes
+          .prepare(
+            `SELECT id AS contact, trim(firstName || ' ' || lastName) AS name, company, email FROM ${contacts}
+             WHERE ${column} >= @start AND ${column} < @end ${others.map((_, i) => `AND lower(firstName || ' ' || lastName || ' ' || company || ' ' || email) LIKE @w${i}`).join(' ')}
+             ORDER BY ${column} LIMIT ${MOST_OF_A_JOB}`,
+          )
+          .all({
+            start,
+            end: `${start}\uffff`,
+            ...Object.fromEntries(others.map((word, i) => [`w${i}`, `%${word}%`])),
+          });
+        for (const row of rows as Omit<FoundContact, 'jobId'>[]) found.set(row.contact, { jobId, ...row });
+      }
+    out.push(...[...found.values()].slice(0, MOST_OF_A_JOB));
+    if (out.length >= most) break;
+  }
+  return out.slice(0, most);
 }

@@ -1,14 +1,34 @@
-import type { Weights } from '@sieve/core';
+import { companyKeys, personKeys, type Weights } from '@sieve/core';
 import type { Summary } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { createOutcome, dropOutcome, hasOutcome, outcomeIndexes, outcomeWriter, type StoredPair } from './outcomes';
-import { toColumns, type ContactColumns, type StoredContact } from './stored-contact';
+import { setShown, shownOf } from '../jobs/store';
+import { feed, fedVersion, setFed, type Entry } from '../register/register';
 import { breathe } from '../threads/breathe';
-import { MOST_KEPT_ROWS } from './tidied-rows';
+import { MOST_KEPT_ROWS, type Kept } from './kept';
+import {
+  createOutcome,
+  dropOutcome,
+  hasOutcome,
+  newOutcome,
+  otherOutcomes,
+  outcomeIndexes,
+  outcomeWriter,
+  type StoredCompany,
+  type StoredPair,
+} from './outcomes';
+import { personOf, toColumns, type ContactColumns, type StoredContact } from './stored-contact';
 
-interface Details {
+/** An outcome as it is to be shown. */
+export interface ToShow {
+  contacts: Iterable<StoredContact>;
+  companies: readonly StoredCompany[];
+  pairs: readonly StoredPair[];
   summary: Summary;
   weights: Weights;
+}
+
+interface Details {
+  kept: Kept;
   signal: AbortSignal;
   /** Told the share that is written, 0 to 1. */
   onWritten: (share: number) => void;
@@ -18,125 +38,126 @@ interface Details {
 const FEW = 4000;
 const CHUNK = 10_000;
 
-/** The contacts that this thread has last made shown, as columns by id, to save reading them. Others may have shown more since. */
-let last: { of: string; contacts: Map<number, ContactColumns> } | null = null;
-
 /**
- * Makes an outcome the one that is shown. Whoever reads sees all of the old one or all of the new one; the one that was
- * shown before stays until the next, for those who are still reading it.
- *
- * @param contacts gives the contacts anew each time it is called
+ * Makes an outcome the one that is shown, and tells the register who is in it. Whoever reads sees all of the old one or all
+ * of the new one; the one that was shown before stays until the next, for those who are still reading it.
  */
-export async function showOutcome(
-  db: Db,
-  jobId: number,
-  contacts: () => Iterable<StoredContact>,
-  pairs: readonly StoredPair[],
-  details: Details,
-): Promise<void> {
-  const client = db.$client;
-  const job = client.prepare('SELECT outcome, version FROM jobs WHERE id = ?').get(jobId) as {
-    outcome: number;
-    version: number;
-  };
-  const stateAt = (version: number) => [client.name, jobId, version].join();
-  const show = (outcome: number, shownContacts: Map<number, ContactColumns>) => {
-    client
-      .prepare('UPDATE jobs SET outcome = ?, version = ?, weights = ?, summary = ? WHERE id = ?')
-      .run(outcome, job.version + 1, JSON.stringify(details.weights), JSON.stringify(details.summary), jobId);
-    last = shownContacts.size <= MOST_KEPT_ROWS ? { of: stateAt(job.version + 1), contacts: shownContacts } : null;
-  };
+export async function showOutcome(db: Db, jobId: number, outcome: ToShow, details: Details): Promise<void> {
+  const { kept, signal, onWritten } = details;
+  const { companies, pairs, summary, weights } = outcome;
+  const job = shownOf(db, jobId)!;
+  const version = job.version + 1;
+  const stateAt = (at: number) => [db.$client.name, jobId, at].join();
+  const inRegister = job.version === 0 || fedVersion(db.register, `job ${jobId}`) === job.version;
   dropOthers(db, jobId, job.outcome);
 
-  if (job.outcome > 0 && hasOutcome(db.outcomes, job.outcome)) {
-    const writer = outcomeWriter(db.outcomes, job.outcome);
-    const known = last?.of === stateAt(job.version) ? last.contacts : writer.contacts();
-    last = null;
-    const change = fewChanges(known, contacts(), writer.pairs(), pairs);
-    if (change) {
+  const hasOld = job.outcome > 0 && hasOutcome(db.outcomes, job.outcome);
+  const old = hasOld ? outcomeWriter(db.outcomes, job.outcome) : null;
+  const known =
+    kept.shown?.key === stateAt(job.version)
+      ? kept.shown.contacts
+      : (old?.contacts() ?? new Map<number, ContactColumns>());
+  kept.shown = null;
+  const contacts = new Map<number, ContactColumns>();
+  for (const contact of outcome.contacts) contacts.set(contact.id, toColumns(contact));
+  const changes = differences(known, contacts);
+  const oldCompanies = old?.companies() ?? [];
+
+  const show = (shown: number) => {
+    setShown(db, jobId, { outcome: shown, version, weights, summary });
+    db.register
+      .transaction(() => {
+        const people = inRegister ? changes : { gone: null, came: [...contacts.values()] };
+        feed(
+          db.register,
+          { job: jobId, about: 'people' },
+          people.gone?.map(contactEntry) ?? null,
+          people.came.map(contactEntry),
+        );
+        const gone = inRegister ? oldCompanies.map(companyEntry) : null;
+        feed(db.register, { job: jobId, about: 'companies' }, gone, companies.map(companyEntry));
+        setFed(db.register, `job ${jobId}`, version);
+      })
+      .immediate();
+    if (contacts.size <= MOST_KEPT_ROWS) kept.shown = { key: stateAt(version), contacts };
+  };
+
+  if (old) {
+    const pairChanges = pairDifferences(old.pairs(), pairs);
+    if (changes.gone.length + changes.came.length + pairChanges.gone.length + pairChanges.came.length <= FEW) {
       db.outcomes.transaction(() => {
-        for (const id of change.oldContacts) {
-          writer.removeContact(id);
-          known.delete(id);
-        }
-        for (const { contact, columns } of change.newContacts) {
-          writer.addContact(contact, columns);
-          known.set(contact.id, columns);
-        }
-        for (const pair of change.oldPairs) writer.removePair(pair);
-        change.newPairs.forEach(writer.addPair);
+        for (const columns of changes.gone) old.removeContact(columns[0] as number);
+        changes.came.forEach(old.addContact);
+        pairChanges.gone.forEach(old.removePair);
+        pairChanges.came.forEach(old.addPair);
+        old.setCompanies(companies);
       })();
-      show(job.outcome, known);
+      show(job.outcome);
       return;
     }
   }
 
-  last = null;
-  const next = client.prepare(`INSERT INTO outcomes (job_id) VALUES (?)`).run(jobId).lastInsertRowid as number;
+  const next = newOutcome(db, jobId);
   createOutcome(db.outcomes, next);
   const writer = outcomeWriter(db.outcomes, next);
   const indexes = outcomeIndexes(next);
-  const total = Math.max(1, details.summary.records + pairs.length) * 2;
-  const shown = new Map<number, ContactColumns>();
+  const total = Math.max(1, summary.records + pairs.length) * 2;
   let written = 0;
   const step = async (count: number, work: () => void) => {
-    details.signal.throwIfAborted();
+    signal.throwIfAborted();
     db.outcomes.transaction(work)();
-    details.onWritten((written += count) / total);
+    onWritten((written += count) / total);
     await breathe();
   };
-  for (const chunk of chunks(contacts()))
-    await step(chunk.length, () => {
-      for (const contact of chunk) {
-        const columns = toColumns(contact);
-        writer.addContact(contact, columns);
-        shown.set(contact.id, columns);
-      }
-    });
+  const all = [...contacts.values()];
+  for (let from = 0; from < all.length; from += CHUNK) {
+    const chunk = all.slice(from, from + CHUNK);
+    await step(chunk.length, () => chunk.forEach(writer.addContact));
+  }
   await step(pairs.length, () => pairs.forEach(writer.addPair));
+  await step(0, () => writer.setCompanies(companies));
   for (const index of indexes) await step(total / 2 / indexes.length, () => db.outcomes.exec(index));
-  show(next, shown);
+  show(next);
 }
 
-/** What differs from the outcome that is shown, or null when that is much. */
-function fewChanges(
+interface Changes<T> {
+  /** As it was. */
+  gone: T[];
+  /** As it is. */
+  came: T[];
+}
+
+/** What differs between the contacts that are shown and those to show. */
+function differences(
   shown: ReadonlyMap<number, ContactColumns>,
-  contacts: Iterable<StoredContact>,
-  shownPairs: readonly StoredPair[],
-  pairs: readonly StoredPair[],
-) {
-  const oldContacts = new Set(shown.keys());
-  const newContacts: { contact: StoredContact; columns: ContactColumns }[] = [];
-  for (const contact of contacts) {
-    const columns = toColumns(contact);
-    const old = shown.get(contact.id);
-    if (old && columns.every((value, i) => value === old[i])) oldContacts.delete(contact.id);
-    else if (newContacts.push({ contact, columns }) > FEW) return null;
-  }
-  const oldPairs = new Map(shownPairs.map((pair) => [pair.join(), pair]));
-  const newPairs = pairs.filter((pair) => !oldPairs.delete(pair.join()));
-  if (newContacts.length + newPairs.length + oldContacts.size + oldPairs.size > FEW) return null;
-  return { oldContacts, oldPairs: oldPairs.values(), newContacts, newPairs };
+  contacts: ReadonlyMap<number, ContactColumns>,
+): Changes<ContactColumns> {
+  const isIn = (all: ReadonlyMap<number, ContactColumns>, columns: ContactColumns) => {
+    const other = all.get(columns[0] as number);
+    return other !== undefined && columns.every((value, i) => value === other[i]);
+  };
+  return {
+    gone: [...shown.values()].filter((columns) => !isIn(contacts, columns)),
+    came: [...contacts.values()].filter((columns) => !isIn(shown, columns)),
+  };
 }
 
-function* chunks<T>(all: Iterable<T>): Generator<T[]> {
-  let chunk: T[] = [];
-  for (const one of all) {
-    if (chunk.push(one) < CHUNK) continue;
-    yield chunk;
-    chunk = [];
-  }
-  if (chunk.length > 0) yield chunk;
+function pairDifferences(shown: readonly StoredPair[], pairs: readonly StoredPair[]): Changes<StoredPair> {
+  const left = new Map(shown.map((pair) => [pair.join(), pair]));
+  const came = pairs.filter((pair) => !left.delete(pair.join()));
+  return { gone: [...left.values()], came };
 }
+
+const contactEntry = (columns: ContactColumns): Entry => ({
+  item: columns[0] as number,
+  keys: personKeys(personOf(columns)),
+});
+const companyEntry = ({ id, company }: Pick<StoredCompany, 'id' | 'company'>): Entry => ({
+  item: id,
+  keys: companyKeys(company),
+});
 
 /** Drops the outcomes of a job that are no longer shown, those of runs that were stopped included. */
 function dropOthers(db: Db, jobId: number, shown: number): void {
-  const others = db.$client
-    .prepare('SELECT id FROM outcomes WHERE job_id = ? AND id <> ?')
-    .pluck()
-    .all(jobId, shown) as number[];
-  for (const id of others) {
-    dropOutcome(db.outcomes, id);
-    db.$client.prepare('DELETE FROM outcomes WHERE id = ?').run(id);
-  }
+  for (const id of otherOutcomes(db, jobId, shown)) dropOutcome(db, id);
 }

@@ -1,89 +1,108 @@
 import {
+  isScreened,
   merge,
   mergeKey,
+  positionOf,
   sift,
-  STEP_KINDS,
   type Contact,
+  type KnownCompany,
   type Link,
   type Merged,
   type Outcome,
-  type StepKind,
+  type Sieve,
 } from '@sieve/core';
 import type { StepCount, Summary } from '@sieve/contract';
 import type { RunHandler } from '../runs/context';
-import type { StoredPair } from './outcomes';
-import type { StoredContact } from './stored-contact';
 import { breathe } from '../threads/breathe';
+import { MOST_KEPT_ROWS, type Kept } from './kept';
 import { loadSift, type LoadedSift } from './load-sift';
+import type { StoredCompany, StoredPair } from './outcomes';
 import { showOutcome } from './show-outcome';
-import { MOST_KEPT_ROWS, type SourcedRow } from './tidied-rows';
-
-/** Order of the step a contact stopped at; a contact that passed them all has the last. */
-export const STOP_PASSED = 9;
-export const stopOf = (step: StepKind | null): number => (step === null ? STOP_PASSED : STEP_KINDS.indexOf(step));
+import { STOP_PASSED, type StoredContact } from './stored-contact';
+import type { SourcedRow } from './tidied-rows';
 
 /** Sifts a job: computes the outcome and shows it. */
-export const runSift: RunHandler = async ({ db, jobId, progress, signal }) => {
+export const runSift: RunHandler<'sift'> = async ({ db, jobId, settings, now, kept, progress, signal }) => {
   const onTidied = (done: number, total: number) => {
     progress(done, total * 2, 'tidying');
     signal.throwIfAborted();
   };
-  const input = await loadSift(db, jobId, onTidied);
+  const input = await loadSift(db, jobId, { lists: settings.lists, now: now(), kept, onTidied });
   const total = input.rows.length;
-  progress(total, total * 2, 'matching and screening');
-  const outcome = sift(input, mergedOf(input));
+  progress(total, total * 2, 'matching');
+  const outcome = sift(input, mergedOf(input, kept));
   await breathe();
   signal.throwIfAborted();
-  const summary = summarise(outcome, input.rows, input.sources.size);
-  await showOutcome(db, jobId, () => storedContacts(outcome.contacts, input), storedPairs(outcome.match, input.rows), {
-    summary,
-    weights: outcome.match.weights,
-    signal,
-    onWritten: (share) => progress(total + Math.floor(total * share), total * 2, 'writing'),
-  });
-  return `${outcome.contacts.length.toLocaleString('en')} contacts`;
+  await showOutcome(
+    db,
+    jobId,
+    {
+      contacts: storedContacts(outcome.contacts, input),
+      companies: storedCompanies(outcome.companies, input),
+      pairs: storedPairs(outcome.match, input.rows),
+      summary: summarise(outcome, input),
+      weights: outcome.match.weights,
+    },
+    { kept, signal, onWritten: (share) => progress(total + Math.floor(total * share), total * 2, 'writing') },
+  );
+  return { code: 'sifted', contacts: outcome.contacts.length, companies: outcome.companies.length };
 };
 
-/** The last merge of this thread: most decisions do not touch it. */
-let last: { rows: readonly SourcedRow[]; key: string; merged: Merged } | null = null;
-
-function mergedOf(input: LoadedSift): Merged {
+function mergedOf(input: LoadedSift, kept: Kept): Merged {
   const key = mergeKey(input);
-  if (last?.rows === input.rows && last.key === key) return last.merged;
-  last = null;
+  if (kept.merged?.of === input.rows && kept.merged.key === key) return kept.merged.merged;
+  kept.merged = null;
   const merged = merge(input);
-  if (input.rows.length <= MOST_KEPT_ROWS) last = { rows: input.rows, key, merged };
+  if (input.rows.length <= MOST_KEPT_ROWS) kept.merged = { of: input.rows, key, merged };
   return merged;
 }
 
 /** The contacts with what their records bring. */
-function* storedContacts(contacts: readonly Contact[], { rows, sources }: LoadedSift): Generator<StoredContact> {
+function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
-  for (const { id, recordIds, person, from, mergeChance, appended, judgement, fate } of contacts) {
+  const positions = new Map(sieve.map(({ id }, position) => [id, position]));
+  for (const { id, recordIds, person, from, mergeChance, added, judgement, fate } of contacts) {
     const own = recordIds.map((recordId) => byRecord.get(recordId)!);
     const [first] = own as [SourcedRow];
     const single = own.length === 1;
     yield {
       id,
       recordIds,
-      person: appended ? { ...person, email: appended.email } : person,
+      person,
       extra: single
         ? first.extra
         : (Object.assign({}, ...own.map(({ extra }) => extra).reverse()) as Record<string, string>),
       from,
-      sources: [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + '),
+      sources: single ? sources.get(first.sourceId)! : namesOf(own, sources),
       mergeChance,
-      via: appended?.via ?? (person.email ? 'given' : ''),
-      alternatives: appended?.alternatives ?? [],
+      via: added.email?.via ?? (person.email ? 'given' : ''),
+      alternatives: added.email?.alternatives ?? [],
       verdict: judgement?.verdict ?? '',
       reason: judgement?.reason ?? '',
       askedAt: judgement?.askedAt ?? 0,
-      stop: stopOf(fate.step),
+      stop: fate.step === null ? STOP_PASSED : positions.get(fate.step)!,
       state: fate.state,
       code: fate.code,
       why: fate.why,
     };
   }
+}
+
+const namesOf = (own: readonly { sourceId: number }[], sources: LoadedSift['sources']) =>
+  [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + ');
+
+function storedCompanies(companies: readonly KnownCompany[], { companyRows, sources }: LoadedSift): StoredCompany[] {
+  const byRecord = new Map(companyRows.map((row) => [row.recordId, row]));
+  return companies.map(({ id, company, extra, recordIds }) => ({
+    id,
+    company,
+    extra,
+    sources: namesOf(
+      recordIds.map((recordId) => byRecord.get(recordId)!),
+      sources,
+    ),
+    records: recordIds.length,
+  }));
 }
 
 function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly SourcedRow[]): StoredPair[] {
@@ -98,39 +117,56 @@ function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly Sou
 }
 
 /** The counts that the screens show, from the outcome itself. */
-export function summarise({ contacts, match }: Outcome, rows: readonly SourcedRow[], sources: number): Summary {
-  const steps = Object.fromEntries(
-    STEP_KINDS.map((step) => [step, { came: 0, pass: 0, aside: 0, look: 0, waits: 0 }]),
-  ) as Record<StepKind, StepCount>;
+export function summarise({ contacts, companies, match }: Outcome, input: LoadedSift): Summary {
+  const { rows, sieve, sources, facts } = input;
+  const steps = countSteps(contacts, sieve);
   const verdicts: Summary['verdicts'] = { valid: 0, risky: 0, invalid: 0, unknown: 0, none: 0 };
-  const rules: Record<string, number> = {};
-  for (const { fate, judgement } of contacts) {
-    const stop = stopOf(fate.step);
-    for (const [order, step] of STEP_KINDS.entries()) {
-      if (order > stop) break;
-      steps[step].came++;
-      if (order === stop) steps[step][fate.state]++;
-      else steps[step].pass++;
-    }
-    if (stop >= stopOf('append')) verdicts[judgement?.verdict ?? 'none']++;
-    if (fate.step === 'screen') {
-      const key = 'rule' in fate.why ? `rule-${fate.why['rule']}` : fate.code;
-      rules[key] = (rules[key] ?? 0) + 1;
-    }
+  let nothingFound = 0;
+  for (const contact of contacts) {
+    if (!isScreened(contact, sieve)) continue;
+    verdicts[contact.judgement?.verdict ?? 'none']++;
+    if (contact.fate.state === 'aside' && contact.judgement === null) nothingFound++;
   }
-  const waiting = steps.append.waits + steps.verify.waits;
-  const judged = verdicts.valid + verdicts.risky + verdicts.invalid + verdicts.unknown + steps.append.aside;
+  const waiting = steps.reduce((sum, { waits }) => sum + waits, 0);
+  const judged = verdicts.valid + verdicts.risky + verdicts.invalid + verdicts.unknown + nothingFound;
   const rate = (verdicts.valid + 10) / (judged + 20);
   return {
-    records: rows.length,
-    sources,
+    records: rows.length + input.companyRows.length,
+    companies: companies.length,
+    sources: sources.size,
     edits: rows.reduce((sum, { changes }) => sum + changes, 0),
     merged: rows.length - contacts.length,
     pairs: match.doubtfulCount,
     expectedError: match.expectedError,
     steps,
     verdicts,
-    rules,
     likelyValid: verdicts.valid + Math.round(waiting * rate),
+    freshUntil: facts.freshUntil(),
   };
+}
+
+/** How many came to each step, and what became of them there; reasons by code, or by rule where a step has rules. */
+function countSteps(contacts: readonly Contact[], sieve: Sieve): StepCount[] {
+  const stopped = sieve.map(({ id }) => ({
+    id,
+    came: 0,
+    pass: 0,
+    aside: 0,
+    look: 0,
+    waits: 0,
+    why: {} as Record<string, number>,
+  }));
+  for (const { fate } of contacts) {
+    if (fate.step === null) continue;
+    const step = stopped[positionOf(sieve, fate.step)]!;
+    step[fate.state]++;
+    const why = 'rule' in fate.why ? `rule-${fate.why['rule']}` : fate.code;
+    step.why[why] = (step.why[why] ?? 0) + 1;
+  }
+  let came = contacts.length;
+  for (const step of stopped) {
+    step.came = came;
+    came = step.pass = came - step.aside - step.look - step.waits;
+  }
+  return stopped;
 }

@@ -16,12 +16,15 @@ export interface StoredContact {
   verdict: Judgement['verdict'] | '';
   reason: string;
   askedAt: number;
-  /** Order of the step it stopped at; one that passed them all has the last. */
+  /** Position of the step it stopped at; one that passed them all has STOP_PASSED. */
   stop: number;
   state: Fate['state'];
   code: Fate['code'];
   why: Fate['why'];
 }
+
+/** Behind every step of any sieve. */
+export const STOP_PASSED = 1000;
 
 /** What pages are chosen and ordered by, besides the fields of the person. */
 const CHOSEN = ['stop', 'state', 'code', 'verdict', 'via'] as const;
@@ -52,11 +55,17 @@ export function toColumns(contact: StoredContact): ContactColumns {
 }
 
 export function fromColumns(columns: ContactColumns): StoredContact {
-  const contact = { id: columns[0], person: emptyPerson() } as Record<string, unknown> & { person: Person };
-  let at = 1;
-  for (const field of PERSON_FIELDS) contact.person[field] = columns[at++] as string;
+  const contact: Record<string, unknown> = { id: columns[0], person: personOf(columns) };
+  let at = 1 + PERSON_FIELDS.length;
   for (const field of CHOSEN) contact[field] = columns[at++];
   const rest = JSON.parse(columns.at(-1) as string) as unknown[];
   REST_FIELDS.forEach((field, i) => (contact[field] = rest[i]));
   return contact as unknown as StoredContact;
+}
+
+/** The person of a contact alone, without reading its JSON. */
+export function personOf(columns: ContactColumns): Person {
+  const person = emptyPerson();
+  PERSON_FIELDS.forEach((field, i) => (person[field] = columns[i + 1] as string));
+  return person;
 }

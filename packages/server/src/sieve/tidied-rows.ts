@@ -1,21 +1,27 @@
-import { siftRow, sortDecisions, type Column, type Decision, type SiftRow } from '@sieve/core';
+import {
+  companySifter,
+  rowSifter,
+  sortDecisions,
+  type CompanyRow,
+  type Decision,
+  type SiftRow,
+  type TidyWith,
+} from '@sieve/core';
 import type { Db } from '../db/open';
+import { cellsOf, recordCount, recordsBehind, type SourceIn } from '../sources/store';
 import { breathe } from '../threads/breathe';
-
-export interface Source {
-  id: number;
-  name: string;
-  columns: Column[];
-}
+import { MOST_KEPT_ROWS, type Kept } from './kept';
 
 export interface SourcedRow extends SiftRow {
   sourceId: number;
 }
+export interface SourcedCompany extends CompanyRow {
+  sourceId: number;
+}
 
 /** What tidied rows depend on, besides the records. */
-export interface Tidying {
-  sources: readonly Source[];
-  phoneCountry: string;
+export interface Tidying extends TidyWith {
+  sources: readonly SourceIn[];
   decisions: readonly Decision[];
 }
 
@@ -24,68 +30,66 @@ export type OnTidied = (done: number, total: number) => void;
 /** Rows tidied between two looks at what else there is to do. */
 const CHUNK = 1000;
 
-/** A thread keeps what it last computed of a job; not of jobs so large that memory would matter. */
-export const MOST_KEPT_ROWS = 500_000;
-
-/** The last rows that this thread tidied. Records are never changed, so they hold as long as the key does. */
-let last: { key: string; rows: SourcedRow[] } | null = null;
-/** The same with what was said of single records. */
-let lastEdited: { rows: SourcedRow[]; key: string; edited: SourcedRow[] } | null = null;
-
 /** The records of the sources, ready to sift, in the order of the sources and their ids. Equal input gives the very same rows. */
-export async function tidiedRows(db: Db, tidying: Tidying, onTidied: OnTidied): Promise<SourcedRow[]> {
-  const { sources, phoneCountry, decisions } = tidying;
-  const countOf = db.$client.prepare('SELECT count(*) FROM records WHERE source_id = ?').pluck();
-  const counts = sources.map(({ id }) => countOf.get(id) as number);
+export async function tidiedRows(
+  db: Db,
+  tidying: Tidying,
+  kept: Kept,
+  onTidied: OnTidied,
+): Promise<{ rows: SourcedRow[]; companies: SourcedCompany[] }> {
+  const { sources, phoneCountry, lists, decisions } = tidying;
+  const counts = sources.map(({ id }) => recordCount(db, id));
   const everywhere = decisions.filter(({ body }) => body.kind === 'refuse-like');
-  const key = JSON.stringify([db.$client.name, phoneCountry, sources, everywhere, counts]);
-  if (last?.key !== key) {
-    last = lastEdited = null;
+  const key = JSON.stringify([db.$client.name, phoneCountry, lists, sources, everywhere, counts]);
+  if (kept.tidied?.key !== key) {
+    kept.tidied = kept.edited = null;
     const total = counts.reduce((sum, count) => sum + count, 0);
-    last = { key, rows: await allRows(db, { ...tidying, decisions: everywhere }, (done) => onTidied(done, total)) };
+    const all = await allRows(db, { ...tidying, decisions: everywhere }, (done) => onTidied(done, total));
+    kept.tidied = { key, ...all };
   }
-  const rows = withEdits(db, last.rows, tidying);
-  if (rows.length > MOST_KEPT_ROWS) last = lastEdited = null;
-  return rows;
+  const { companies } = kept.tidied;
+  const rows = withEdits(db, kept.tidied.rows, tidying, kept);
+  if (rows.length > MOST_KEPT_ROWS) kept.tidied = kept.edited = null;
+  return { rows, companies };
 }
 
-async function allRows(db: Db, { sources, phoneCountry, decisions }: Tidying, onTidied: (done: number) => void) {
-  const said = sortDecisions(decisions);
-  const next = db.$client
-    .prepare('SELECT id, cells FROM records WHERE source_id = ? AND id > ? ORDER BY id LIMIT ?')
-    .raw();
+async function allRows(db: Db, tidying: Tidying, onTidied: (done: number) => void) {
+  const sifted = rowSifter(tidying, sortDecisions(tidying.decisions));
+  const company = companySifter(tidying);
   const rows: SourcedRow[] = [];
-  for (const { id: sourceId, columns } of sources) {
+  const companies: SourcedCompany[] = [];
+  for (const { id: sourceId, columns, about } of tidying.sources) {
+    const next = recordsBehind(db, sourceId, CHUNK);
     for (let behind = 0; ;) {
-      const records = next.all(sourceId, behind, CHUNK) as [id: number, cells: string][];
-      for (const [id, cells] of records) {
-        const row = siftRow(id, JSON.parse(cells) as string[], columns, phoneCountry, said);
-        rows.push(Object.assign(row, { sourceId }));
-      }
-      onTidied(rows.length);
+      const records = next(behind);
+      for (const [id, cells] of records)
+        if (about === 'people') rows.push(Object.assign(sifted(id, cells, columns), { sourceId }));
+        else companies.push({ ...company(id, cells, columns), sourceId });
+      onTidied(rows.length + companies.length);
       await breathe();
       if (records.length < CHUNK) break;
       behind = records.at(-1)![0];
     }
   }
-  return rows;
+  return { rows, companies };
 }
 
 /** The rows with what was refused or written in single records. */
-function withEdits(db: Db, rows: SourcedRow[], { sources, phoneCountry, decisions }: Tidying): SourcedRow[] {
+function withEdits(db: Db, rows: SourcedRow[], tidying: Tidying, kept: Kept): SourcedRow[] {
+  const { sources, decisions } = tidying;
   const edits = decisions.filter(({ body }) => body.kind === 'edit' || body.kind === 'refuse');
   if (edits.length === 0) return rows;
   const key = JSON.stringify(edits);
-  if (lastEdited?.rows === rows && lastEdited.key === key) return lastEdited.edited;
+  if (kept.edited?.of === rows && kept.edited.key === key) return kept.edited.rows;
   const said = sortDecisions(decisions);
-  const cellsOf = db.$client.prepare('SELECT cells FROM records WHERE id = ?').pluck();
+  const sifted = rowSifter(tidying, said);
+  const cells = cellsOf(db);
   const columnsOf = new Map(sources.map(({ id, columns }) => [id, columns]));
   const edited = rows.map((row) => {
     const { recordId, sourceId } = row;
     if (!said.edits.has(recordId) && !said.refused.has(recordId)) return row;
-    const cells = JSON.parse(cellsOf.get(recordId) as string) as string[];
-    return { ...siftRow(recordId, cells, columnsOf.get(sourceId)!, phoneCountry, said), sourceId };
+    return { ...sifted(recordId, cells(recordId), columnsOf.get(sourceId)!), sourceId };
   });
-  lastEdited = { rows, key, edited };
+  kept.edited = { of: rows, key, rows: edited };
   return edited;
 }

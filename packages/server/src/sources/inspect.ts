@@ -2,61 +2,80 @@ import {
   emptyPerson,
   fullName,
   PERSON_FIELDS,
+  personKeys,
   recogniseColumns,
-  tidyRow,
+  stepIn,
+  tidier,
+  tidy,
   toRecords,
   uniqueNames,
   type Column,
   type RowIssue,
+  type Target,
+  type TidyRow,
+  type WordLists,
 } from '@sieve/core';
-import type { Format, Inspection } from '@sieve/contract';
+import type { HeldCounts, Inspection, SaidFormat } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { holdings } from '../register/held';
-import { jobById } from '../jobs/store';
-import { mappingOf } from './mappings';
 import { AppError } from '../errors';
+import { jobRow } from '../jobs/store';
+import { isEmpty, standingOf } from '../register/register';
+import { isSuppressed, suppressionList } from '../register/suppressions';
+import { mappingOf } from './mappings';
 import { findFormat, tableRows } from './table/read-table';
 
 const SAMPLE = 2000;
 const MOST_ISSUES = 500;
+/** What says who somebody is. */
+const KEY_TARGETS: readonly Target[] = [
+  'fullName',
+  'firstName',
+  'lastName',
+  'email',
+  'phone',
+  'profile',
+  'company',
+  'website',
+];
+
+/** A file, what the person said of it, and the job that it is for. */
+export interface ToInspect {
+  file: string;
+  name: string;
+  said: SaidFormat;
+  /** How its columns are read; null: as they are recognised. */
+  mapped: Column[] | null;
+  jobId: number | null;
+}
 
 /** Reads a whole file without keeping it: what its columns are, what cannot be read, and who is held already. */
 export async function inspectFile(
   db: Db,
-  file: string,
-  name: string,
-  said: Partial<Format>,
-  mapped: Column[] | null,
-  jobId: number | null,
+  { file, name, said, mapped, jobId }: ToInspect,
+  lists: WordLists,
 ): Promise<Inspection> {
   const format = await findFormat(file, name, said);
   const sheets: string[] = [];
   const out = { rows: 0, blank: 0, unread: 0, noted: 0, issues: [] as RowIssue[] };
   const sample: string[][] = [];
-  const held = holdings(db, jobId);
-  const counts: Inspection['held'] = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0 };
+  const sieve = jobId === null ? [] : (jobRow(db, jobId)?.sieve ?? []);
+  const tidied = tidier({ phoneCountry: stepIn(sieve, tidy).options.phoneCountry, lists });
+  const held = heldCounter(db, jobId, tidied);
   let names: string[] | null = format.headerRow < 0 ? [] : null;
   let columns: Column[] = mapped ?? [];
   let remembered = false;
-  const phoneCountry = (jobId !== null && jobById(db, jobId)?.steps.tidy.phoneCountry) || 'GB';
   let recognised: Inspection['columns'] = [];
   let seen = 0;
+  let decided = false;
   const waiting: string[][] = [];
 
-  const count = (cells: string[]) => {
-    const { person } = tidyRow(cells, idColumns!, phoneCountry);
-    counts[held(person)]++;
-  };
-  let idColumns: Column[] | null = null;
   const decide = () => {
-    recognised = recogniseColumns(names!, sample);
+    recognised = recogniseColumns(names!, sample, lists.companyWords);
     const last = format.headerRow < 0 ? undefined : mappingOf(db, names!);
     remembered = last !== undefined && mapped === null;
     columns = mapped ?? last ?? recognised.map(({ name: column, target }) => ({ name: column, target }));
-    idColumns = columns.map((column) =>
-      ['email', 'profile'].includes(column.target) ? column : { ...column, target: 'skip' as const },
-    );
-    waiting.splice(0).forEach(count);
+    decided = true;
+    for (const cells of waiting.splice(0)) held.count(cells, columns);
   };
 
   for await (const rows of tableRows(file, format, (sheet) => sheets.push(sheet))) {
@@ -80,14 +99,14 @@ export async function inspectFile(
     }
     for (const { cells } of read.records) {
       if (sample.length < SAMPLE) sample.push(cells);
-      if (idColumns) count(cells);
+      if (decided) held.count(cells, columns);
       else waiting.push(cells);
     }
-    if (!idColumns && sample.length >= SAMPLE) decide();
+    if (!decided && sample.length >= SAMPLE) decide();
   }
   if (out.rows + out.unread === 0) throw new AppError('no-rows', { name });
   names ??= [];
-  if (!idColumns) decide();
+  if (!decided) decide();
   const first = sample.find((cells) => cells.filter(Boolean).length > 1);
   return {
     name,
@@ -97,14 +116,38 @@ export async function inspectFile(
     mapping: columns,
     remembered,
     preview: sample.slice(0, 20),
-    tidied: first ? tidiedFirst(first, columns, phoneCountry) : [],
+    tidied: first ? tidiedFirst(tidied(first, columns)) : [],
     ...out,
-    held: counts,
+    held: held.counts,
   };
 }
 
-function tidiedFirst(cells: string[], columns: Column[], phoneCountry: string): Inspection['tidied'] {
-  const { person, changes } = tidyRow(cells, columns, phoneCountry);
+/** Counts rows by where their people stand; only what says who somebody is is tidied for it. */
+function heldCounter(db: Db, jobId: number | null, tidied: (cells: string[], columns: Column[]) => TidyRow) {
+  const counts: HeldCounts = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0 };
+  const suppression = suppressionList(db);
+  const nobodySuppressed = suppression.emails.size + suppression.domains.size === 0;
+  const nobodyHeld = isEmpty(db.register);
+  const standing = standingOf(db.register, jobId);
+  let of: Column[] | null = null;
+  let keyColumns: Column[] = [];
+  return {
+    counts,
+    count(cells: string[], columns: Column[]) {
+      if (nobodyHeld && nobodySuppressed) return void counts.fresh++;
+      if (of !== columns) {
+        of = columns;
+        keyColumns = columns.map((column) =>
+          KEY_TARGETS.includes(column.target) ? column : { ...column, target: 'skip' as const },
+        );
+      }
+      const { person } = tidied(cells, keyColumns);
+      counts[isSuppressed(suppression, person) ? 'suppressed' : standing(personKeys(person))]++;
+    },
+  };
+}
+
+function tidiedFirst({ person, changes }: TidyRow): Inspection['tidied'] {
   const raw = changes.find((change) => change.field === 'firstName' && change.was !== change.is)?.was ?? '';
   const name = fullName(person);
   const rows = name === '' ? [] : [{ field: 'fullName', is: name, was: raw }];

@@ -3,14 +3,16 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { bringIn, inspectBody } from '@sieve/contract';
+import { bringIn, broughtIn, inspectBody, inspection, rowIssue, sourceRow, uploaded } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
-import { jobById } from '../jobs/store';
-import { rememberMapping } from './mappings';
-import { addSource } from './store';
+import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
+import { byId, ok } from '../http/schemas';
+import { theJob } from '../jobs/the-job';
+import { rememberMapping } from './mappings';
+import { addSource, sourceById, sourceIssues, sourceRows } from './store';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
 const SAYS_WHO = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
@@ -18,50 +20,68 @@ const uploadId = z.object({ upload: z.string().regex(/^[\w-]{8,40}$/) });
 const named = z.object({ name: z.string().trim().min(1).max(300) });
 
 /** Files: kept as they came, looked into, and brought into a job. */
-export const intakeRoutes =
+export const sourceRoutes =
   ({ db, queue, events, inspect, dataDir, now, newId }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     const pathOf = (upload: string) => join(dataDir, 'uploads', upload);
     app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
 
-    app.post('/api/uploads', { schema: { querystring: named }, bodyLimit: MOST_BYTES }, async ({ body, query }) => {
-      const id = newId();
-      await mkdir(join(dataDir, 'uploads'), { recursive: true });
-      try {
-        await pipeline(body as NodeJS.ReadableStream, limitBytes(MOST_BYTES), createWriteStream(pathOf(id)));
-      } catch (error) {
-        await rm(pathOf(id), { force: true });
-        throw error;
-      }
-      return { id, name: query.name };
-    });
+    app.post(
+      '/api/uploads',
+      { schema: { querystring: named, ...ok(uploaded) }, bodyLimit: MOST_BYTES },
+      async ({ body, query }) => {
+        const id = newId();
+        await mkdir(join(dataDir, 'uploads'), { recursive: true });
+        try {
+          await pipeline(body as NodeJS.ReadableStream, limitBytes(MOST_BYTES), createWriteStream(pathOf(id)));
+        } catch (error) {
+          await rm(pathOf(id), { force: true });
+          throw error;
+        }
+        return { id, name: query.name };
+      },
+    );
     app.post(
       '/api/uploads/:upload/inspect',
-      { schema: { params: uploadId, querystring: named, body: inspectBody } },
-      ({ params, query, body }) => inspect(pathOf(params.upload), query.name, body.format, body.columns, body.jobId),
+      { schema: { params: uploadId, querystring: named, body: inspectBody, ...ok(inspection) } },
+      ({ params, query, body }) =>
+        inspect({
+          file: pathOf(params.upload),
+          name: query.name,
+          said: body.format,
+          mapped: body.columns,
+          jobId: body.jobId,
+        }),
     );
     app.post(
       '/api/jobs/:id/sources',
       {
         schema: {
-          params: z.object({ id: z.coerce.number().int() }),
+          params: byId,
           querystring: z.object({ rows: z.coerce.number().int().min(0).default(0) }),
           body: bringIn,
+          ...ok(broughtIn),
         },
       },
-      ({ params, query, body }) => {
-        const job = jobById(db, params.id);
-        if (!job) throw new AppError('not-found', { what: 'job' });
-        if (!body.columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
-        const { format, columns, name } = body;
-        const source = db.transaction((tx) =>
-          addSource(tx, { jobId: job.id, name, format, columns, file: body.uploadId }, now()),
-        );
-        if (format.headerRow >= 0) rememberMapping(db, columns, now());
-        const runId = queue.enqueue(job.id, 'intake', { sourceId: source, rows: query.rows });
-        events.emit({ type: 'job', jobId: job.id });
-        return { sourceId: source, runId };
+      ({ params, query, body: { format: origin, columns, name, uploadId: file } }) => {
+        const { id: jobId } = theJob(db, params.id);
+        if (!columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
+        const sourceId = inTransaction(db, () => {
+          if (origin.headerRow >= 0) rememberMapping(db, columns, now());
+          return addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
+        });
+        const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows });
+        events.emit({ type: 'job', jobId });
+        return { sourceId, runId };
       },
+    );
+    app.get('/api/jobs/:id/sources', { schema: { params: byId, ...ok(z.array(sourceRow)) } }, ({ params }) =>
+      sourceRows(db, theJob(db, params.id).id),
+    );
+    app.get(
+      '/api/jobs/:id/sources/:source/issues',
+      { schema: { params: byId.extend({ source: z.coerce.number().int() }), ...ok(z.array(rowIssue)) } },
+      ({ params }) => (sourceById(db, params.source)?.jobId === params.id ? sourceIssues(db, params.source) : []),
     );
   };
 

@@ -1,16 +1,148 @@
+import { toRecords, type Column, type RawRow } from '@sieve/core';
+import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
+import { eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { decisions, sources } from '../db/schema';
+import { decide } from '../decisions/commands';
+import { broughtIn } from '../decisions/store';
+import { rowIssues, sources } from './tables';
 
-type NewSource = Omit<typeof sources.$inferInsert, 'id' | 'createdAt'>;
+type NewSource = Pick<
+  typeof sources.$inferInsert,
+  'jobId' | 'name' | 'origin' | 'about' | 'columns' | 'file' | 'rowsRead'
+>;
 
-/** Adds a source to a job, brought in by a decision that can be taken back. */
-export function addSource(db: Pick<Db, 'insert'>, source: NewSource, now: number): number {
+/** Adds a source to a job, brought in by a decision that can be taken back. Called in a transaction. */
+export function addSource(db: Db, source: NewSource, author: Author, now: number): number {
   const { id } = db
     .insert(sources)
     .values({ ...source, createdAt: now })
     .returning({ id: sources.id })
     .get();
-  const body = { kind: 'bring-in' as const, sourceId: id, name: source.name };
-  db.insert(decisions).values({ jobId: source.jobId, at: now, body }).run();
+  decide(db, source.jobId, author, { kind: 'bring-in', sourceId: id, name: source.name }, now);
   return id;
 }
+
+export const sourceById = (db: Db, id: number) => db.select().from(sources).where(eq(sources.id, id)).get();
+
+/** Adds records to a source, in the transaction of whoever fetched them. @returns adds one; `line` counts from 1 */
+export function recordAdder(db: Db): (sourceId: number, line: number, cells: readonly string[]) => number {
+  const add = db.$client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
+  return (sourceId, line, cells) => add.run(sourceId, line, JSON.stringify(cells)).lastInsertRowid as number;
+}
+
+export const countRead = (db: Db, sourceId: number, rows: number): void =>
+  void db.$client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?').run(rows, sourceId);
+
+/** Writes rows of a file, what was wrong with them, and how far the file was read, together. */
+export function chunkWriter(db: Db, sourceId: number, width: number) {
+  const client = db.$client;
+  const add = recordAdder(db);
+  const issue = client.prepare(
+    'INSERT INTO row_issues (source_id, line, code, kept, field, input) VALUES (?, ?, ?, ?, ?, ?)',
+  );
+  return (rows: RawRow[], before: number): number => {
+    const read = toRecords(rows, width);
+    client
+      .transaction(() => {
+        for (const { line, cells } of read.records) add(sourceId, line, cells);
+        for (const i of read.issues) issue.run(sourceId, i.line, i.code, i.kept ? 1 : 0, i.field, i.input);
+        countRead(db, sourceId, rows.length);
+      })
+      .immediate();
+    return before + rows.length;
+  };
+}
+
+/** A source as sifting takes it. */
+export interface SourceIn {
+  id: number;
+  name: string;
+  about: SourceAbout;
+  columns: Column[];
+}
+
+/** The sources of a job whose bringing in stands, by id. */
+export function sourcesIn(db: Db, jobId: number): SourceIn[] {
+  const brought = broughtIn(db, jobId);
+  return db
+    .select({ id: sources.id, name: sources.name, about: sources.about, columns: sources.columns })
+    .from(sources)
+    .where(eq(sources.jobId, jobId))
+    .orderBy(sources.id)
+    .all()
+    .filter(({ id }) => brought.get(id)?.out === false);
+}
+
+export const recordCount = (db: Db, sourceId: number): number =>
+  db.$client.prepare('SELECT count(*) FROM records WHERE source_id = ?').pluck().get(sourceId) as number;
+
+/** Walks the records of a source in the order of their ids. @returns those behind an id, some at a time */
+export function recordsBehind(db: Db, sourceId: number, limit: number) {
+  const next = db.$client
+    .prepare('SELECT id, cells FROM records WHERE source_id = ? AND id > ? ORDER BY id LIMIT ?')
+    .raw();
+  return (behind: number): [id: number, cells: string[]][] =>
+    (next.all(sourceId, behind, limit) as [number, string][]).map(([id, cells]) => [id, JSON.parse(cells) as string[]]);
+}
+
+export function cellsOf(db: Db): (recordId: number) => string[] {
+  const select = db.$client.prepare('SELECT cells FROM records WHERE id = ?').pluck();
+  return (recordId) => JSON.parse(select.get(recordId) as string) as string[];
+}
+
+export interface RecordAsItCame {
+  id: number;
+  line: number;
+  cells: string[];
+  source: string;
+  columns: Column[];
+}
+
+/** One record of a job as it came; undefined when the job has none of this number. */
+export function recordOf(db: Db, jobId: number): (id: number) => RecordAsItCame | undefined {
+  const select = db.$client.prepare(
+    `SELECT r.id, r.line, r.cells, s.name AS source, s.columns FROM records r JOIN sources s ON s.id = r.source_id
+     WHERE r.id = ? AND s.job_id = ?`,
+  );
+  return (id) => {
+    const row = select.get(id, jobId) as (Record<'cells' | 'columns', string> & RecordAsItCame) | undefined;
+    return row && { ...row, cells: JSON.parse(row.cells) as string[], columns: JSON.parse(row.columns) as Column[] };
+  };
+}
+
+export function sourceRows(db: Db, jobId: number): SourceRow[] {
+  const brought = broughtIn(db, jobId);
+  const count = db.$client.prepare(
+    `SELECT (SELECT count(*) FROM records WHERE source_id = @id) AS rows, count(*) AS issues,
+       count(CASE WHEN kept = 0 THEN 1 END) AS unread FROM row_issues WHERE source_id = @id`,
+  );
+  return db
+    .select()
+    .from(sources)
+    .where(eq(sources.jobId, jobId))
+    .all()
+    .map(({ id, name, createdAt, origin, about }) => ({
+      id,
+      name,
+      createdAt,
+      origin,
+      about,
+      ...(count.get({ id }) as { rows: number; issues: number; unread: number }),
+      ...brought.get(id)!,
+    }));
+}
+
+/** What was wrong with the rows of a source, the first 5,000. */
+export const sourceIssues = (db: Db, sourceId: number) =>
+  db
+    .select({
+      line: rowIssues.line,
+      code: rowIssues.code,
+      kept: rowIssues.kept,
+      field: rowIssues.field,
+      input: rowIssues.input,
+    })
+    .from(rowIssues)
+    .where(eq(rowIssues.sourceId, sourceId))
+    .limit(5000)
+    .all();

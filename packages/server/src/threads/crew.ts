@@ -1,5 +1,4 @@
 import type { Worker } from 'node:worker_threads';
-import { AppError } from '../errors';
 import type { EndMessage, ProgressMessage, WorkerMessage, WorkerTask } from './worker';
 
 /** A thread that keeps what it last computed is let go after this long without work. */
@@ -40,9 +39,7 @@ export function createCrew(spawn: () => Worker) {
         } else void worker.terminate();
         resolve(message);
       };
-      const words = new AppError('internal').message;
-      const onError = ({ name }: Error) =>
-        resolve({ type: 'failed', code: 'internal', details: {}, words, stack: name });
+      const onError = ({ name }: Error) => resolve({ type: 'failed', code: 'internal', details: {}, stack: name });
       const onExit = () => resolve(null);
       worker.on('message', onMessage).on('error', onError).on('exit', onExit);
     });

@@ -1,60 +1,42 @@
 import { setMaxListeners } from 'node:events';
 import { parentPort } from 'node:worker_threads';
-import type { Settings } from '@sieve/contract';
-import type { Format, Inspection, RunKind } from '@sieve/contract';
-import type { Column } from '@sieve/core';
+import type { Inspection, RunInput, RunKind, RunPhase, RunResult, Settings } from '@sieve/contract';
 import { closeDb, openDb, type Db } from '../db/open';
 import { AppError, toAppError } from '../errors';
-import { inspectFile } from '../sources/inspect';
+import { runExport } from '../exports/export-run';
 import { asking } from '../outside/ask';
 import { directoryClient } from '../outside/directory/client';
-import { askHandler } from '../sieve/ask-run';
-import type { RunHandler } from '../runs/context';
-import { runExport } from '../exports/export-run';
-import { runIntake } from '../sources/bring-in-run';
+import type { RunContext, RunHandler } from '../runs/context';
 import { pullBatch } from '../searches/pull-run';
+import { askHandler } from '../sieve/ask-run';
+import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
+import { runBringIn } from '../sources/bring-in-run';
+import { inspectFile, type ToInspect } from '../sources/inspect';
 
 /** What a worker thread is given to do: one run, or one look into a file. */
-export type WorkerTask =
-  | {
-      type: 'run';
-      runId: number;
-      jobId: number;
-      kind: RunKind;
-      input: Record<string, number>;
-      settings: Settings;
-      dbFile: string;
-      dataDir: string;
-    }
-  | {
-      type: 'inspect';
-      file: string;
-      name: string;
-      format: Partial<Format>;
-      columns: Column[] | null;
-      jobId: number | null;
-      dbFile: string;
-    };
+export type WorkerTask = { settings: Settings; dbFile: string } & (
+  { type: 'run'; runId: number; jobId: number; input: RunInput; dataDir: string } | ({ type: 'inspect' } & ToInspect)
+);
 
 /** What it says while it works, and at its end. */
-export type ProgressMessage = { type: 'progress'; done: number; total: number; message?: string } | { type: 'sift' };
+export type ProgressMessage =
+  { type: 'progress'; done: number; total: number; phase: RunPhase | null } | { type: 'sift' };
 export type EndMessage =
-  | { type: 'done'; message: string }
-  | { type: 'later'; message: string; at: number | null }
+  | { type: 'done'; result: RunResult }
+  | { type: 'later'; result: RunResult; at: number | null }
   | { type: 'inspected'; inspection: Inspection }
   | { type: 'stopped' }
-  | { type: 'failed'; code: string; details: Record<string, string | number>; words: string; stack: string };
+  | { type: 'failed'; code: string; details: Record<string, string | number>; stack: string };
 export type WorkerMessage = ProgressMessage | EndMessage;
 
 const PROGRESS_EVERY_MS = 250;
 
-const handlers: Record<RunKind, (settings: Settings) => RunHandler> = {
-  intake: () => runIntake,
+const HANDLERS: { [K in RunKind]: (settings: Settings) => RunHandler<K> } = {
+  'bring-in': () => runBringIn,
   sift: () => runSift,
+  ask: (settings) => askHandler(asking(settings)),
   export: () => runExport,
-  append: (settings) => askHandler('append', asking(settings)),
-  verify: (settings) => askHandler('verify', asking(settings)),
   pull: (settings) => (context) => {
     if (!settings.directory) throw new AppError('no-directory');
     return pullBatch(context, directoryClient(settings.directory), settings.pace);
@@ -64,6 +46,8 @@ const handlers: Record<RunKind, (settings: Settings) => RunHandler> = {
 const port = parentPort!;
 const say = (message: WorkerMessage) => port.postMessage(message);
 let stop = new AbortController();
+/** What is kept from one task to the next. */
+const kept = nothingKept();
 
 // One task at a time; the thread stays for the next, with what it keeps of the last.
 port.on('message', (message: WorkerTask | 'stop') => {
@@ -88,29 +72,29 @@ async function work(task: WorkerTask): Promise<void> {
 }
 
 async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
-  if (task.type === 'inspect') {
-    const { file, name, format, columns, jobId } = task;
-    return { type: 'inspected', inspection: await inspectFile(db, file, name, format, columns, jobId) };
-  }
+  if (task.type === 'inspect')
+    return { type: 'inspected', inspection: await inspectFile(db, task, task.settings.lists) };
   let last = 0;
-  const message = await handlers[task.kind](task.settings)({
+  const handler = HANDLERS[task.input.kind](task.settings) as (context: RunContext) => ReturnType<RunHandler<RunKind>>;
+  const result = await handler({
     ...task,
     db,
+    kept,
     now: Date.now,
     sift: () => say({ type: 'sift' }),
     signal: stop.signal,
-    progress: (done, total, words) => {
+    progress: (done, total, phase) => {
       if (done < total && Date.now() - last < PROGRESS_EVERY_MS) return;
       last = Date.now();
-      say({ type: 'progress', done, total, ...(words && { message: words }) });
+      say({ type: 'progress', done, total, phase: phase ?? null });
     },
   });
-  return typeof message === 'string' ? { type: 'done', message } : { type: 'later', ...message };
+  return 'later' in result ? { type: 'later', result: result.later, at: result.at } : { type: 'done', result };
 }
 
 function failure(error: unknown): EndMessage {
-  const { code, details, message } = toAppError(error);
-  return { type: 'failed', code, details, words: message, stack: code === 'internal' ? safeStack(error) : '' };
+  const { code, details } = toAppError(error);
+  return { type: 'failed', code, details, stack: code === 'internal' ? safeStack(error) : '' };
 }
 
 /** Where it failed, without the message: that may hold somebody's address. */

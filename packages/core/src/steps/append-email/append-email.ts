@@ -1,8 +1,8 @@
-import type { Wanted } from '../../facts/facts';
+import { atAnyAge, type Wanted } from '../../facts/facts';
 import { judge } from '../../mail/judge';
 import type { Person } from '../../model/person';
 import type { Judgement } from '../../model/verdict';
-import type { Env, Step } from '../step';
+import { waiting, type Env, type Step } from '../step';
 import { learningPatterns, type Patterns } from './learn';
 import { appendEmailOptions, type AppendEmailOptions } from './options';
 import { localPart } from './patterns';
@@ -15,7 +15,9 @@ export const appendEmail: Step<AppendEmailOptions> = {
   after: ['match'],
   optional: true,
   asks: true,
-  prepare: (all, options, env) => {
+  prepare: (all, options, { facts, lists }) => {
+    // An address that was found stays found; whether it still takes mail is for the verifying.
+    const env = { facts: atAnyAge(facts), lists };
     const patterns = learningPatterns();
     for (const { person } of all)
       if (person.email !== '') patterns.learn(person.email, person.firstName, person.lastName);
@@ -23,7 +25,7 @@ export const appendEmail: Step<AppendEmailOptions> = {
       const { person } = contact;
       if (person.email !== '') return null;
       const search = findEmail(person, patterns, env, options);
-      if ('ask' in search) return { state: 'waits', ...search };
+      if ('ask' in search) return waiting(search);
       if ('none' in search) return { state: 'aside', code: search.none };
       const { email, via, alternatives, judgement } = search;
       contact.person = { ...person, email };
@@ -103,4 +105,4 @@ export function findEmail(
   return risky ?? { none: 'no-address-found' };
 }
 
-const wanted = ({ ask, silent }: Wanted): Wanted => ({ ask, silent });
+const wanted = ({ ask, silent, stale }: Wanted): Wanted => ({ ask, silent, stale });

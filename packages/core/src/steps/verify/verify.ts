@@ -1,5 +1,6 @@
 import { judge } from '../../mail/judge';
-import type { Step } from '../step';
+import { atAnyAge } from '../../facts/facts';
+import { waiting, type Step } from '../step';
 import { verifyOptions, type VerifyOptions } from './options';
 
 /** Sets aside every address that is not valid. A contact without one passes: there is nothing to verify. */
@@ -12,9 +13,13 @@ export const verify: Step<VerifyOptions> = {
   asks: true,
   prepare: (_all, _options, env) => (contact) => {
     if (contact.person.email === '') return null;
-    const judged = judge(contact.person.email, env);
-    contact.judgement = judged.done;
-    if (judged.ask) return { state: 'waits', ask: judged.ask, silent: judged.silent };
+    const { email } = contact.person;
+    const judged = judge(email, env);
+    // While it is asked again, the verdict of before is shown.
+    contact.judgement = judged.ask
+      ? (judge(email, { ...env, facts: atAnyAge(env.facts) }).done ?? judged.done)
+      : judged.done;
+    if (judged.ask) return waiting(judged);
     const { verdict, reason } = judged.done;
     return verdict === 'valid' ? null : { state: 'aside', code: 'verdict', why: { verdict, reason } };
   },

@@ -1,4 +1,4 @@
-import type { FinderAnswer, PurchaseAnswer } from '@sieve/core';
+import type { AnswerOf } from '@sieve/core';
 import type { FinderSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { sleep } from '../wrap/pace';
@@ -30,7 +30,7 @@ export async function findAddress(
   finder: FinderSetting,
   { firstName, lastName, domain }: Person,
   signal: AbortSignal,
-): Promise<FinderAnswer> {
+): Promise<AnswerOf<'finder'>> {
   const body = JSON.stringify({ first_name: firstName, last_name: lastName, domain });
   const found = answer.safeParse(await call(finder, 'POST', '/v1/lookups', body, signal));
   if (!found.success) throw new FinderDown(finder.id, 'its answer could not be read');
@@ -40,7 +40,11 @@ export async function findAddress(
 }
 
 /** Buys an address that verified. Asking twice for the same lookup buys once: the lookup is its own idempotency key. */
-export async function buyAddress(finder: FinderSetting, lookup: string, signal: AbortSignal): Promise<PurchaseAnswer> {
+export async function buyAddress(
+  finder: FinderSetting,
+  lookup: string,
+  signal: AbortSignal,
+): Promise<AnswerOf<'purchase'>> {
   await call(finder, 'PUT', `/v1/purchases/${encodeURIComponent(lookup)}`, undefined, signal);
   return { bought: true };
 }

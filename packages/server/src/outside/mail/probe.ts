@@ -1,6 +1,6 @@
 import { connect, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
-import type { MailboxAnswer } from '@sieve/core';
+import type { AnswerOf } from '@sieve/core';
 
 export interface ProbeOptions {
   address: string;
@@ -21,7 +21,7 @@ interface Reply {
  * Asks a mail server whether it would take mail for an address: EHLO, MAIL FROM, RCPT TO, then QUIT without sending
  * anything (RFC 5321). A dropped or silent connection is `no-answer`.
  */
-export async function probeMailbox(email: string, options: ProbeOptions): Promise<MailboxAnswer> {
+export async function probeMailbox(email: string, options: ProbeOptions): Promise<AnswerOf<'mailbox'>> {
   const socket = connect({ host: options.address, port: options.port });
   socket.setTimeout(options.timeoutMs, () => socket.destroy(new Error('timeout')));
   socket.on('error', () => socket.destroy());
@@ -45,13 +45,13 @@ export async function probeMailbox(email: string, options: ProbeOptions): Promis
   }
 }
 
-const byGreeting = ({ code }: Reply): MailboxAnswer => ({
+const byGreeting = ({ code }: Reply): AnswerOf<'mailbox'> => ({
   state: code >= 400 && code < 500 ? 'try-later' : 'refused-us',
   code,
 });
 
 /** What a reply to RCPT means; the enhanced code (RFC 3463) decides where there is one. */
-export function stateOf({ code, text }: Reply): MailboxAnswer['state'] {
+export function stateOf({ code, text }: Reply): AnswerOf<'mailbox'>['state'] {
   const enhanced = /^([245])\.(\d{1,3})\.(\d{1,3})/.exec(text);
   const detail = enhanced ? `${enhanced[2]}.${enhanced[3]}` : '';
   if (code >= 200 && code < 300) return 'accepted';

@@ -1,9 +1,9 @@
 import { Resolver } from 'node:dns/promises';
-import type { MailHostAnswer } from '@sieve/core';
+import type { AnswerOf } from '@sieve/core';
 
 export interface MailResolver {
   /** Where mail for a domain goes (RFC 5321 5.1): MX by preference, else the domain's own address; null MX (RFC 7505). */
-  hosts(domain: string): Promise<MailHostAnswer>;
+  hosts(domain: string): Promise<AnswerOf<'mail-host'>>;
   /** The IP addresses of a mail host, none when it cannot be found. */
   addresses(host: string): Promise<string[]>;
 }

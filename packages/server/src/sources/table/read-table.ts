@@ -10,7 +10,7 @@ import {
   mostCommon,
   type RawRow,
 } from '@sieve/core';
-import { format as formatSchema, type Format } from '@sieve/contract';
+import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
 import { checkWorkbook, workbookRows } from '../workbook/workbook';
 
@@ -23,30 +23,28 @@ const isOldWorkbook = (bytes: Buffer) => bytes.subarray(0, 4).toString('hex') ==
  * How a file is read: what the person said, and for the rest what its bytes say. The name's ending counts for nothing.
  * Throws AppError for a file that is no table.
  */
-export async function findFormat(file: string, name: string, said: Partial<Format>): Promise<Format> {
+export async function findFormat(file: string, name: string, said: SaidFormat): Promise<Format> {
   const { size } = await stat(file);
   if (size === 0) throw new AppError('empty-file', { name });
   const bytes = await head(file);
   if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
   if (isZip(bytes)) {
     await checkWorkbook(file, name, size);
-    return withHeader(file, name, formatSchema.parse({ ...said, kind: 'workbook' }), said);
+    return withHeader(file, name, { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 }, said);
   }
   const encoding = said.encoding ?? findEncoding(bytes);
   if (!said.encoding && looksBinary(bytes)) throw new AppError('binary-file', { name });
   const delimiter = said.delimiter ?? findDelimiter(new TextDecoder(encoding).decode(bytes.subarray(0, 64 * 1024)));
-  return withHeader(file, name, formatSchema.parse({ ...said, kind: 'delimited', encoding, delimiter }), said);
+  return withHeader(file, name, { kind: 'table', encoding, delimiter, headerRow: 0 }, said);
 }
 
-async function withHeader(file: string, name: string, format: Format, said: Partial<Format>): Promise<Format> {
+async function withHeader(file: string, name: string, format: Format, said: SaidFormat): Promise<Format> {
   const sample = await firstRows(file, format, 200);
   if (sample.length === 0) throw new AppError('empty-file', { name });
   const columns = Math.max(...sample.map((row) => row.cells.length));
   const width = mostCommon(sample.map((row) => row.cells.length)) ?? 0;
   if (width > MOST_COLUMNS) throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
-  return said.headerRow === undefined
-    ? { ...format, headerRow: findHeader(sample.map((row) => row.cells)).row }
-    : format;
+  return { ...format, headerRow: said.headerRow ?? findHeader(sample.map((row) => row.cells)).row };
 }
 
 async function head(file: string): Promise<Buffer> {
@@ -70,7 +68,7 @@ export async function* tableRows(
   for await (const some of rows) yield some.filter((row) => row.cells.some((cell) => cell.trim() !== ''));
 }
 
-async function* delimitedRows(file: string, format: Format): AsyncGenerator<RawRow[]> {
+async function* delimitedRows(file: string, format: Extract<Format, { kind: 'table' }>): AsyncGenerator<RawRow[]> {
   const decoder = new TextDecoder(format.encoding);
   const reader = delimitedReader(format.delimiter);
   for await (const chunk of createReadStream(file, { highWaterMark: 256 * 1024 })) {

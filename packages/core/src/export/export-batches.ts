@@ -1,5 +1,5 @@
 /** A part of an export: `from` is the index of its first row, `rows` how many it holds. */
-export interface Batch {
+export interface ExportBatch {
   name: string;
   from: number;
   rows: number;
@@ -10,13 +10,13 @@ export interface Batch {
  *
  * @param pattern file name with `{job}`, `{date}` and `{n}`; `{n}` is added when several files need it
  */
-export function batches(
+export function exportBatches(
   total: number,
   each: number,
   pattern: string,
   extension: string,
   words: { job: string; date: string },
-): Batch[] {
+): ExportBatch[] {
   const size = each > 0 ? each : Math.max(1, total);
   const count = Math.max(1, Math.ceil(total / size));
   const width = String(count).length;

@@ -1,0 +1,49 @@
+import { decisionBody } from '@sieve/core/decisions/decision';
+import { sieveStep } from '@sieve/core/steps/sieve';
+import * as z from 'zod';
+import { at, id } from './model';
+
+/** What decisions can be about. */
+export const decisionSubject = z.object({
+  subject: z.enum(['job', 'search', 'pick-list', 'settings']),
+  subjectId: z.coerce.number().int().min(0),
+});
+export type DecisionSubject = z.output<typeof decisionSubject>;
+
+/** Values that were changed: how they were and how they are. */
+const changed = z.record(z.string(), z.unknown());
+export const changeBody = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('brief'), before: changed, after: changed }),
+  z.object({ kind: z.literal('search'), before: changed, after: changed }),
+  z.object({ kind: z.literal('settings'), before: changed, after: changed }),
+  z.object({ kind: z.literal('pick'), rowIds: z.array(z.string()), in: z.boolean() }),
+  z.object({
+    kind: z.literal('suppress'),
+    entries: z.array(z.object({ value: z.string(), kind: z.enum(['email', 'domain']) })),
+    in: z.boolean(),
+  }),
+]);
+export type ChangeBody = z.output<typeof changeBody>;
+/** Everything that the log holds. */
+export const loggedBody = z.union([decisionBody, changeBody]);
+export type LoggedBody = z.output<typeof loggedBody>;
+
+/** Who decided: the person at this server, or what a schedule did meanwhile. */
+export const author = z.enum(['you', 'schedule']);
+export type Author = z.output<typeof author>;
+
+export const newDecision = z.object({ body: decisionBody });
+/** `was`: the step as it was read; when somebody has set it up anew since, nothing is changed. */
+export const configure = z.object({ step: sieveStep, was: sieveStep });
+export const setUndone = z.object({ undone: z.boolean() });
+
+export const decisionRow = z.object({
+  id,
+  subject: decisionSubject.shape.subject,
+  subjectId: z.int(),
+  author,
+  at,
+  body: loggedBody,
+  undoneAt: at.nullable(),
+});
+export type DecisionRow = z.output<typeof decisionRow>;

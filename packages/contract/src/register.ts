@@ -1,0 +1,18 @@
+import * as z from 'zod';
+import { at, count, id } from './model';
+
+export const newSuppressions = z.object({ text: z.string().min(1).max(5_000_000) });
+export const suppressionRow = z.object({ value: z.string(), kind: z.enum(['email', 'domain']), at });
+export type SuppressionRow = z.output<typeof suppressionRow>;
+export const suppressed = z.object({ added: count, refused: z.array(z.string()) });
+
+export const findQuery = z.object({ q: z.string().trim().min(2).max(100) });
+/** Somebody held in a job, found by the beginning of a name, of the company's name or of the address. */
+export const foundContact = z.object({
+  jobId: id,
+  contact: id,
+  name: z.string(),
+  company: z.string(),
+  email: z.string(),
+});
+export type FoundContact = z.output<typeof foundContact>;

@@ -1,0 +1,101 @@
+import * as z from 'zod';
+import { change, company, count, evidence, fate, id, issue, person, personField } from './model';
+
+export const SORTS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict', 'step', 'records'] as const;
+
+export const rowQuery = z.object({
+  step: z.string().max(60).default('screen'),
+  fate: z.enum(['pass', 'aside', 'look', 'waits']).default('pass'),
+  q: z.string().trim().max(200).default(''),
+  sort: z.enum(SORTS).default('id'),
+  desc: z.stringbool().default(false),
+  offset: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+export type RowQuery = z.output<typeof rowQuery>;
+
+/** One row of the grid. */
+export const contactRow = z.object({
+  id,
+  name: z.string(),
+  firstName: z.string(),
+  lastName: z.string(),
+  title: z.string(),
+  company: z.string(),
+  place: z.string(),
+  domain: z.string(),
+  email: z.string(),
+  phone: z.string(),
+  verdict: z.string(),
+  reason: z.string(),
+  via: z.string(),
+  source: z.string(),
+  records: count,
+  fate,
+});
+export type ContactRow = z.output<typeof contactRow>;
+
+export const rowPage = z.object({ total: count, rows: z.array(contactRow) });
+export type RowPage = z.output<typeof rowPage>;
+
+/** One record as the inspector shows it. */
+export const recordView = z.object({
+  id,
+  source: z.string(),
+  line: z.int(),
+  cells: z.array(z.object({ name: z.string(), value: z.string() })),
+  person,
+  changes: z.array(change),
+  issues: z.array(issue),
+});
+export type RecordView = z.output<typeof recordView>;
+
+export const contactView = contactRow.extend({
+  person,
+  extra: z.record(z.string(), z.string()),
+  from: z.partialRecord(personField, z.int()),
+  mergeChance: z.number(),
+  alternatives: z.array(z.string()),
+  evidence: z.array(z.object({ a: id, b: id, chance: z.number(), evidence: z.array(evidence) })),
+  recordIds: z.array(id),
+  recordViews: z.array(recordView),
+});
+export type ContactView = z.output<typeof contactView>;
+
+export const pairView = z.object({ a: recordView, b: recordView, chance: z.number(), evidence: z.array(evidence) });
+export type PairView = z.output<typeof pairView>;
+export const pairsView = z.object({ total: count, pairs: z.array(pairView) });
+
+export const titleGroup = z.object({
+  title: z.string(),
+  count,
+  aside: count,
+  fate: z.enum(['keep', 'aside', '']),
+});
+export type TitleGroup = z.output<typeof titleGroup>;
+
+export const companyQuery = rowQuery.pick({ q: true, offset: true, limit: true });
+/** A company of a job, with how many of its contacts work there. */
+export const companyRow = z.object({
+  id,
+  company,
+  extra: z.record(z.string(), z.string()),
+  source: z.string(),
+  records: count,
+  contacts: count,
+});
+export type CompanyRow = z.output<typeof companyRow>;
+export const companyPage = z.object({ total: count, rows: z.array(companyRow) });
+export type CompanyPage = z.output<typeof companyPage>;
+
+export const askEstimate = z.object({
+  contacts: count,
+  valid: z.object({ low: count, likely: count, high: count }),
+  cost: z.object({ likelyCents: z.number(), mostCents: z.number() }),
+  seconds: z.number(),
+  budgetMayEnd: z.boolean(),
+  leftCents: z.number(),
+  priceCents: z.number(),
+  finders: z.array(z.string()),
+});
+export type AskEstimate = z.output<typeof askEstimate>;

@@ -1,0 +1,109 @@
+import { TARGETS } from '@sieve/core/model/target';
+import * as z from 'zod';
+import { at, count, id, rowIssue } from './model';
+
+export const target = z.enum(TARGETS);
+export const column = z.object({ name: z.string().max(200), target });
+
+/** Index of the header among the rows that are not blank; -1: none. */
+const headerRow = z.int().min(-1).max(1000);
+const table = z.object({
+  kind: z.literal('table'),
+  encoding: z.string().min(1).max(40),
+  delimiter: z.string().length(1),
+  headerRow,
+});
+const workbook = z.object({ kind: z.literal('workbook'), sheet: z.string().max(200), headerRow });
+
+/** How a file is read. */
+export const format = z.discriminatedUnion('kind', [table, workbook]);
+export type Format = z.output<typeof format>;
+
+/** Where records came from, with what is its own. */
+export const origin = z.discriminatedUnion('kind', [
+  table,
+  workbook,
+  z.object({ kind: z.literal('directory'), searchId: z.int() }),
+  z.object({ kind: z.literal('picks'), listId: z.int() }),
+]);
+export type Origin = z.output<typeof origin>;
+
+/** What the records of a source are about. */
+export const sourceAbout = z.enum(['people', 'companies']);
+export type SourceAbout = z.output<typeof sourceAbout>;
+
+/** What the person said about a file; what is left out is found. */
+export const saidFormat = z
+  .object({ kind: z.enum(['table', 'workbook']) })
+  .extend({ ...table.omit({ kind: true }).shape, ...workbook.omit({ kind: true }).shape })
+  .partial();
+export type SaidFormat = z.output<typeof saidFormat>;
+
+export const inspectBody = z.object({
+  format: saidFormat.default({}),
+  columns: z.array(column).max(500).nullable().default(null),
+  jobId: z.int().nullable().default(null),
+});
+
+export const uploaded = z.object({ id: z.string(), name: z.string() });
+
+export const heldCounts = z.object({ fresh: count, thisJob: count, otherJobs: count, suppressed: count });
+export type HeldCounts = z.output<typeof heldCounts>;
+
+export const inspection = z.object({
+  name: z.string(),
+  format,
+  sheets: z.array(z.string()),
+  columns: z.array(
+    z.object({
+      name: z.string(),
+      target,
+      sure: z.number(),
+      samples: z.array(z.string()),
+      filled: z.number(),
+      lostDigits: count,
+      dates: z.boolean(),
+    }),
+  ),
+  /** How the columns will be read: as was said, else as the last table of this shape, else as recognised. */
+  mapping: z.array(column),
+  /** The mapping is that of an earlier table. */
+  remembered: z.boolean(),
+  /** The first rows, as read. */
+  preview: z.array(z.array(z.string())),
+  /** The first row as it will be after tidying. */
+  tidied: z.array(z.object({ field: z.string(), was: z.string(), is: z.string() })),
+  rows: count,
+  blank: count,
+  unread: count,
+  noted: count,
+  /** At most 500 of them. */
+  issues: z.array(rowIssue),
+  held: heldCounts,
+});
+export type Inspection = z.output<typeof inspection>;
+
+export const bringIn = z.object({
+  uploadId: z.string().regex(/^[\w-]{8,40}$/),
+  name: z.string().trim().min(1).max(300),
+  format,
+  columns: z.array(column).min(1).max(500),
+});
+export const broughtIn = z.object({ sourceId: id, runId: id });
+
+export const sourceRow = z.object({
+  id,
+  name: z.string(),
+  origin,
+  about: sourceAbout,
+  rows: count,
+  /** Rows that could not be read. */
+  unread: count,
+  /** Remarks on rows, those that were not read included. */
+  issues: count,
+  createdAt: at,
+  /** The decision that brought it in; taken back, the source is out. */
+  decision: id,
+  out: z.boolean(),
+});
+export type SourceRow = z.output<typeof sourceRow>;

@@ -1,0 +1,58 @@
+import type { ExportLayout, ExportRun } from '@sieve/contract';
+import { and, desc, eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import type { Entry } from '../register/register';
+import { exportsTable } from './tables';
+
+const MOST_LISTED = 50;
+
+export const addExport = (db: Db, jobId: number, layout: ExportLayout, now: number): number =>
+  db
+    .insert(exportsTable)
+    .values({ jobId, at: now, layout, state: 'writing', files: [] })
+    .returning({ id: exportsTable.id })
+    .get().id;
+
+export const exportById = (db: Db, id: number) => db.select().from(exportsTable).where(eq(exportsTable.id, id)).get();
+
+export const doneExport = (db: Db, id: number) =>
+  db
+    .select()
+    .from(exportsTable)
+    .where(and(eq(exportsTable.id, id), eq(exportsTable.state, 'done')))
+    .get();
+
+/** The newest first. */
+export const exportRuns = (db: Db, jobId: number): ExportRun[] =>
+  db
+    .select()
+    .from(exportsTable)
+    .where(eq(exportsTable.jobId, jobId))
+    .orderBy(desc(exportsTable.id))
+    .limit(MOST_LISTED)
+    .all()
+    .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files }));
+
+/** Writes who left, by their first record and by what they were known then, and that the export is done. */
+export function finishExport(db: Db, id: number, entries: readonly Entry[], files: ExportRun['files']): void {
+  const add = db.$client.prepare('INSERT OR IGNORE INTO export_rows (export_id, record_id, keys) VALUES (?, ?, ?)');
+  db.$client
+    .transaction(() => {
+      for (const { item, keys } of entries) add.run(id, item, JSON.stringify(keys));
+      db.update(exportsTable).set({ state: 'done', rows: entries.length, files }).where(eq(exportsTable.id, id)).run();
+    })
+    .immediate();
+}
+
+/** Numbers of the exports that left. */
+export const doneExports = (db: Db): number[] =>
+  db.$client.prepare(`SELECT id FROM exports WHERE state = 'done'`).pluck().all() as number[];
+
+/** Who left with an export. */
+export const exportEntries = (db: Db, id: number): Entry[] =>
+  (
+    db.$client.prepare('SELECT record_id, keys FROM export_rows WHERE export_id = ?').raw().all(id) as [
+      number,
+      string,
+    ][]
+  ).map(([item, keys]) => ({ item, keys: JSON.parse(keys) as string[] }));

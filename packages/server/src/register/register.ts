@@ -1,0 +1,92 @@
+import type { Database } from 'better-sqlite3';
+import { keyHash } from './hash';
+
+/** Counted up when what is kept changes: a register of another form is dropped at the start and made again. */
+export const REGISTER_FORM = 1;
+
+/** Somebody with the keys by which they are known; `item` is unique in its place. */
+export interface Entry {
+  item: number;
+  keys: readonly string[];
+}
+
+/** Where somebody can stand: a job's contacts or companies, or a pick list. */
+export type Place = { job: number; about: 'people' | 'companies' } | { list: number };
+
+/** A place as a number: four of them apart, so that all are told from each other. */
+const numberOf = (place: Place): number =>
+  'list' in place ? place.list * 4 + 2 : place.job * 4 + (place.about === 'people' ? 0 : 1);
+
+/** Makes its tables, empty. It is a file of its own: what lies in it can be made again, see `remake.ts`. */
+export function createRegister(client: Database): void {
+  client.exec(
+    `CREATE TABLE held (key INTEGER, place INTEGER, item INTEGER, PRIMARY KEY (key, place, item)) WITHOUT ROWID;
+     CREATE TABLE gone (key INTEGER, export INTEGER, PRIMARY KEY (key, export)) WITHOUT ROWID;
+     CREATE TABLE fed (what TEXT PRIMARY KEY, version INTEGER) WITHOUT ROWID`,
+  );
+}
+
+/** Which state of a thing the register holds, null when none. `what`: 'job 3', 'list 2', 'export 7'. */
+export const fedVersion = (client: Database, what: string): number | null =>
+  (client.prepare('SELECT version FROM fed WHERE what = ?').pluck().get(what) as number | undefined) ?? null;
+
+export const setFed = (client: Database, what: string, version: number): void =>
+  void client.prepare('INSERT OR REPLACE INTO fed (what, version) VALUES (?, ?)').run(what, version);
+
+/**
+ * Writes who stands in a place.
+ *
+ * @param before who stood there, as far as it differs from `after`; null: it is not known, and all of the place is written anew
+ */
+export function feed(client: Database, place: Place, before: Iterable<Entry> | null, after: Iterable<Entry>): void {
+  const number = numberOf(place);
+  if (before === null) client.prepare('DELETE FROM held WHERE place = ?').run(number);
+  else {
+    const remove = client.prepare('DELETE FROM held WHERE key = ? AND place = ? AND item = ?');
+    for (const { key, item } of hashed(before)) remove.run(key, number, item);
+  }
+  const add = client.prepare('INSERT OR IGNORE INTO held (key, place, item) VALUES (?, ?, ?)');
+  for (const { key, item } of hashed(after)) add.run(key, number, item);
+}
+
+/** In the order of the keys, as they lie in the table: written so several times as fast. */
+function hashed(entries: Iterable<Entry>): { key: bigint; item: number }[] {
+  const out: { key: bigint; item: number }[] = [];
+  for (const { item, keys } of entries) for (const key of keys) out.push({ key: keyHash(key), item });
+  return out.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : a.item - b.item));
+}
+
+/** Writes who left with an export. */
+export function leave(client: Database, exportId: number, entries: Iterable<Entry>): void {
+  const add = client.prepare('INSERT OR IGNORE INTO gone (key, export) VALUES (?, ?)');
+  client.transaction(() => {
+    for (const { key } of hashed(entries)) add.run(key, exportId);
+    setFed(client, `export ${exportId}`, 1);
+  })();
+}
+
+/** Answers whether somebody has left with an export of any job. */
+export function goneBefore(client: Database): (keys: readonly string[]) => boolean {
+  if (client.prepare('SELECT 1 FROM gone LIMIT 1').get() === undefined) return () => false;
+  const select = client.prepare('SELECT 1 FROM gone WHERE key = ? LIMIT 1');
+  return (keys) => keys.some((key) => select.get(keyHash(key)) !== undefined);
+}
+
+export type Standing = 'fresh' | 'thisJob' | 'otherJobs';
+
+/** True while nobody is held anywhere: nothing has to be asked then. */
+export const isEmpty = (client: Database): boolean => client.prepare('SELECT 1 FROM held LIMIT 1').get() === undefined;
+
+/** Answers where somebody stands: in this job, in another or on a pick list, or nowhere. */
+export function standingOf(client: Database, jobId: number | null): (keys: readonly string[]) => Standing {
+  const select = client.prepare('SELECT place FROM held WHERE key = ?').pluck();
+  return (keys) => {
+    let standing: Standing = 'fresh';
+    for (const key of keys)
+      for (const place of select.all(keyHash(key)) as number[]) {
+        if (place % 4 !== 2 && Math.floor(place / 4) === jobId) return 'thisJob';
+        standing = 'otherJobs';
+      }
+    return standing;
+  };
+}

@@ -1,0 +1,34 @@
+import { Cron } from 'croner';
+import type { AppContext } from '../app-context';
+import { toAppError } from '../errors';
+import { allJobs } from '../jobs/store';
+import { startDueSearches } from '../searches/standing';
+
+type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory'>;
+type Log = (fields: object, message: string) => void;
+
+/** What is done by the clock. Each looks in the tables for what is due, so nothing is missed while the server is off. */
+const DUTIES: Record<string, (parts: Parts) => unknown> = {
+  'standing searches': startDueSearches,
+  /** Facts age: jobs that rest on one that has are sifted, so that its contacts wait again. */
+  'aged facts': ({ db, queue, now }) => {
+    for (const { id, summary } of allJobs(db))
+      if (summary?.freshUntil != null && summary.freshUntil < now()) queue.enqueue(id, { kind: 'sift' });
+  },
+};
+
+/** The one clock of the server: twice a minute, never twice at once. */
+export function createScheduler(parts: Parts, log: Log) {
+  const work = async () => {
+    for (const [name, duty] of Object.entries(DUTIES)) {
+      try {
+        await duty(parts);
+      } catch (error) {
+        const { code, details } = toAppError(error);
+        log({ code, details }, name);
+      }
+    }
+  };
+  const clock = new Cron('*/30 * * * * *', { protect: true, paused: true, unref: true }, work);
+  return { work, start: () => void (clock.resume(), clock.trigger()), stop: () => clock.stop() };
+}
