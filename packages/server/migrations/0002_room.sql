@@ -8,7 +8,7 @@ UPDATE `jobs` SET `begun` = json_array(
 );--> statement-breakpoint
 ALTER TABLE `jobs` ADD `sieve` text NOT NULL DEFAULT '[]';--> statement-breakpoint
 ALTER TABLE `jobs` ADD `decisions` integer NOT NULL DEFAULT 0;--> statement-breakpoint
-UPDATE `jobs` SET `sieve` = `begun`, `summary` = NULL;--> statement-breakpoint
+UPDATE `jobs` SET `summary` = NULL;--> statement-breakpoint
 CREATE TABLE `decisions_2` (
   `id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
   `subject` text NOT NULL,
@@ -34,6 +34,18 @@ CREATE INDEX `decisions_subject` ON `decisions` (`subject`,`subject_id`,`id`);--
 UPDATE `decisions` SET `author` = 'schedule' WHERE json_extract(`body`, '$.kind') = 'bring-in'
   AND json_extract(`body`, '$.sourceId') IN (SELECT `source_id` FROM `pulls` WHERE `standing`);--> statement-breakpoint
 UPDATE `jobs` SET `decisions` = (SELECT count(*) FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL);--> statement-breakpoint
+UPDATE `jobs` SET `sieve` = json_array(
+  json(coalesce((SELECT json_extract(`body`, '$.step') FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL
+    AND json_extract(`body`, '$.step.id') = 'tidy' AND json_extract(`body`, '$.kind') = 'configure' ORDER BY `id` DESC LIMIT 1), json_extract(`begun`, '$[0]'))),
+  json(coalesce((SELECT json_extract(`body`, '$.step') FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL
+    AND json_extract(`body`, '$.step.id') = 'match' AND json_extract(`body`, '$.kind') = 'configure' ORDER BY `id` DESC LIMIT 1), json_extract(`begun`, '$[1]'))),
+  json(coalesce((SELECT json_extract(`body`, '$.step') FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL
+    AND json_extract(`body`, '$.step.id') = 'screen' AND json_extract(`body`, '$.kind') = 'configure' ORDER BY `id` DESC LIMIT 1), json_extract(`begun`, '$[2]'))),
+  json(coalesce((SELECT json_extract(`body`, '$.step') FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL
+    AND json_extract(`body`, '$.step.id') = 'append-email' AND json_extract(`body`, '$.kind') = 'configure' ORDER BY `id` DESC LIMIT 1), json_extract(`begun`, '$[3]'))),
+  json(coalesce((SELECT json_extract(`body`, '$.step') FROM `decisions` WHERE `subject_id` = `jobs`.`id` AND `undone_at` IS NULL
+    AND json_extract(`body`, '$.step.id') = 'verify' AND json_extract(`body`, '$.kind') = 'configure' ORDER BY `id` DESC LIMIT 1), json_extract(`begun`, '$[4]')))
+);--> statement-breakpoint
 ALTER TABLE `sources` ADD `origin` text NOT NULL DEFAULT '{}';--> statement-breakpoint
 ALTER TABLE `sources` ADD `about` text NOT NULL DEFAULT 'people';--> statement-breakpoint
 UPDATE `sources` SET `origin` = CASE json_extract(`format`, '$.kind')

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { STEPS, stepOf } from './registry';
+import { STEPS } from './registry';
 import type { Step } from './step';
 
 /** One step of a job's sieve; its id stays when it is moved or set up anew. */
@@ -38,8 +38,8 @@ export const withStep = (sieve: Sieve, step: SieveStep): Sieve =>
   sieve.map((known) => (known.id === step.id ? { ...step, options: completed(step) } : known));
 
 const completed = ({ kind, options }: SieveStep) => {
-  const read = stepOf(kind).options.safeParse(options);
-  return read.success ? (read.data as SieveStep['options']) : options;
+  const read = STEPS.find((step) => step.kind === kind)?.options.safeParse(options);
+  return read?.success ? (read.data as SieveStep['options']) : options;
 };
 
 /** The first step of a kind, with its options; those of a new sieve when it has none. */

@@ -10,11 +10,7 @@ let job: number;
 beforeAll(async () => {
   server = await harness();
   job = (await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Mail-out, autumn' })).body.id;
-  for (const options of [
-    { kind: 'append', on: false, candidates: 0, finders: [] },
-    { kind: 'verify', on: false },
-  ])
-    await server.call('POST', `/api/jobs/${job}/steps`, { options });
+  for (const id of ['append-email', 'verify']) await server.setUp(job, id, {}, false);
   const lines = Array.from({ length: 25 }, (_, i) => `Maren Oakhill${i},maren${i}@brackenfold${i}.example,"=1+${i}"`);
   await server.bring(job, 'list.csv', `Name,Email,Remark\n${lines.join('\n')}\n`);
 });

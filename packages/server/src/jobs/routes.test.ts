@@ -44,16 +44,16 @@ test('a source says how many rows came and which did not', async () => {
 });
 
 test('titles are grouped whatever their capitals; a group that goes, goes whole', async () => {
-  const titles = () => get<TitleGroup[]>(`/api/jobs/${job}/titles`);
+  const titles = () => get<TitleGroup[]>(`/api/jobs/${job}/titles?step=screen`);
   expect((await titles()).map(({ count, fate }) => [count, fate])).toEqual([
     [2, ''],
     [1, ''],
   ]);
   const body = { kind: 'group', title: 'QUALITY MANAGER', fate: 'aside' };
-  await server.call('POST', `/api/jobs/${job}/decisions`, { body });
+  const group = await server.call<DecisionRow>('POST', `/api/jobs/${job}/decisions`, { body });
   await server.idle();
   expect((await titles())[0]).toMatchObject({ count: 2, aside: 2, fate: 'aside' });
-  await server.call('POST', `/api/jobs/${job}/undo`, {});
+  await server.call('POST', `/api/decisions/${group.body.id}`, { undone: true });
   await server.idle();
   expect((await titles())[0]).toMatchObject({ aside: 0, fate: '' });
 });
@@ -67,19 +67,56 @@ test('decisions are listed newest first and are taken back in any order', async 
     ).body.id;
   const first = await decide(1);
   const second = await decide(2);
-  await server.call('POST', `/api/jobs/${job}/decisions/${first}`, { undone: true });
+  await server.call('POST', `/api/decisions/${first}`, { undone: true });
   await server.idle();
-  const rows = await get<DecisionRow[]>(`/api/jobs/${job}/decisions`);
-  expect(rows.slice(0, 2).map(({ id, undone }) => [id, undone])).toEqual([
-    [second, false],
-    [first, true],
+  const rows = await get<DecisionRow[]>(`/api/decisions?subject=job&subjectId=${job}`);
+  expect(rows.slice(0, 2).map(({ id, author, undoneAt }) => [id, author, undoneAt !== null])).toEqual([
+    [second, 'you', false],
+    [first, 'you', true],
   ]);
-  const summary = async () => (await get<Job>(`/api/jobs/${job}`)).summary!.steps.screen.aside;
+  const summary = async () =>
+    (await get<Job>(`/api/jobs/${job}`)).summary!.steps.find(({ id }) => id === 'screen')!.aside;
   expect(await summary()).toBe(1);
-  await server.call('POST', `/api/jobs/${job}/decisions/${second}`, { undone: true });
+  await server.call('POST', `/api/decisions/${second}`, { undone: true });
   await server.idle();
   expect(await summary()).toBe(0);
-  expect(await code('POST', `/api/jobs/${job}/decisions/9999`, { undone: true })).toBe('not-found');
+  expect(await code('POST', `/api/decisions/9999`, { undone: true })).toBe('not-found');
+});
+
+test('a change of the brief is a decision too: taken back by its number, unless it was changed again since', async () => {
+  const patch = (change: object) => server.call('PATCH', `/api/jobs/${job}`, change);
+  const last = async () => (await get<DecisionRow[]>(`/api/decisions?subject=job&subjectId=${job}`))[0]!;
+  await patch({ budgetCents: 700 });
+  const first = await last();
+  expect(first.body).toEqual({ kind: 'brief', before: { budgetCents: 500 }, after: { budgetCents: 700 } });
+  await patch({ budgetCents: 800 });
+  const second = await last();
+  expect(await code('POST', `/api/decisions/${first.id}`, { undone: true })).toBe('not-undoable');
+  for (const [{ id }, undone, budget] of [
+    [second, true, 700],
+    [first, true, 500],
+    [first, false, 700],
+  ] as const) {
+    await server.call('POST', `/api/decisions/${id}`, { undone });
+    expect((await get<Job>(`/api/jobs/${job}`)).budgetCents).toBe(budget);
+  }
+  await server.call('POST', `/api/decisions/${first.id}`, { undone: true });
+});
+
+test('a step is set up upon what was read of it; set up by somebody else meanwhile, nothing is changed', async () => {
+  const sieve = (await get<Job>(`/api/jobs/${job}`)).sieve;
+  const was = sieve.find(({ id }) => id === 'screen')!;
+  const step = { ...was, options: { ...was.options, atMostPerCompany: 1 } };
+  const first = await server.call<{ job: Job; decision: DecisionRow }>('POST', `/api/jobs/${job}/steps`, { step, was });
+  expect(first.body.job.sieve.find(({ id }) => id === 'screen')).toEqual(step);
+  const late = { step: { ...was, options: { ...was.options, atMostPerCompany: 2 } }, was };
+  expect(await code('POST', `/api/jobs/${job}/steps`, late)).toBe('changed-meanwhile');
+  expect(await code('POST', `/api/jobs/${job}/steps`, { step: { ...step, kind: 'sixth' }, was: step })).toBe(
+    'bad-request',
+  );
+  await server.call('POST', `/api/decisions/${first.body.decision.id}`, { undone: true });
+  expect((await get<Job>(`/api/jobs/${job}`)).sieve).toEqual(sieve);
+  await server.idle();
 });
 
 test('what is no decision is refused', async () => {
@@ -95,11 +132,12 @@ test('what is no decision is refused', async () => {
 test('the estimate says what the budget leaves; verifying what does not wait is refused', async () => {
   const estimate = await get<AskEstimate>(`/api/jobs/${job}/estimate`);
   expect(estimate).toMatchObject({ leftCents: 500, priceCents: 0, finders: [], cost: { mostCents: 0 } });
-  expect(estimate.contacts).toBe((await get<Job>(`/api/jobs/${job}`)).summary!.steps.append.waits);
+  expect(estimate.contacts).toBe(
+    (await get<Job>(`/api/jobs/${job}`)).summary!.steps.find(({ id }) => id === 'append-email')!.waits,
+  );
   const empty = (await server.call<Job>('POST', '/api/jobs', { name: 'Empty' })).body.id;
-  expect(await code('POST', `/api/jobs/${empty}/runs`, { kind: 'verify' })).toBe('nothing-to-ask');
+  expect(await code('POST', `/api/jobs/${empty}/runs`, { step: 'verify' })).toBe('nothing-to-ask');
   expect(await code('POST', `/api/jobs/${empty}/runs`, { kind: 'sift' })).toBe('bad-request');
-  expect(await code('POST', `/api/jobs/${empty}/undo`, {})).toBe('nothing-to-undo');
 });
 
 test('addresses and domains are suppressed in all jobs, and what is neither is given back', async () => {
@@ -107,7 +145,8 @@ test('addresses and domains are suppressed in all jobs, and what is neither is g
   const { body } = await server.call('POST', '/api/suppressions', { text });
   expect(body).toEqual({ added: 2, refused: ['nobody'] });
   await server.idle();
-  const aside = async () => (await get<Job>(`/api/jobs/${job}`)).summary!.rules['suppressed'] ?? 0;
+  const aside = async () =>
+    (await get<Job>(`/api/jobs/${job}`)).summary!.steps.find(({ id }) => id === 'screen')!.why['suppressed'] ?? 0;
   expect(await aside()).toBe(2);
   const rows = await get<SuppressionRow[]>('/api/suppressions');
   expect(rows.map(({ value, kind }) => [value, kind]).sort()).toEqual([

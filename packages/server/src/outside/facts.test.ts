@@ -1,12 +1,10 @@
-import { join } from 'node:path';
 import type { Question } from '@sieve/core';
-import { closeDb, openDb } from '../db/open';
-import { factsIn, forgetStale, FRESH_MS, keepFact } from './facts';
-import { createJob, spentCents } from '../jobs/store';
+import { spentCents } from '../ledger/store';
+import { testDb, testJob } from '../testing/fixtures';
+import { factsAt, keepFact } from './facts';
 
-const db = openDb(':memory:', join(__dirname, '../../migrations'));
-const job = createJob(db, { name: 'Facts', folder: '', note: '', targetValid: 0, budgetCents: 1000 }, 0);
-afterAll(() => closeDb(db));
+const { db } = testDb();
+const job = testJob(db, 'Facts', 1000);
 
 const mailbox: Question = { kind: 'mailbox', email: 'm@brackenfold.example' };
 const purchase: Question = { kind: 'purchase', finder: 'lantern', lookup: 'lk-1', priceCents: 15 };
@@ -31,25 +29,28 @@ test('an answer is kept once, and what it cost is charged once, with its reason'
 });
 
 test('facts are read once until they are to be read again', () => {
-  const facts = factsIn(db);
-  expect(facts(mailbox)).toBeUndefined();
+  const facts = factsAt(db, 10);
+  expect(facts(mailbox)).toMatchObject({ fact: null, silent: null, stale: null });
   keepFact(db, mailbox, { state: 'accepted', code: 250 }, 9, null);
-  expect(facts(mailbox)).toBeUndefined();
+  expect(facts(mailbox).fact).toBeNull();
   facts.forget(mailbox);
-  expect(facts(mailbox)).toEqual({ answer: { state: 'accepted', code: 250 }, askedAt: 9 });
+  expect(facts(mailbox)).toEqual({ fact: { answer: { state: 'accepted', code: 250 }, askedAt: 9 } });
 });
 
 // Common practice, no source: a verdict ages after 90 days.
-test('what is no longer fresh, and what said nothing, is asked again; what was bought stays', () => {
-  const unclear: Question = { kind: 'mailbox', email: 'n@brackenfold.example' };
-  keepFact(db, unclear, { state: 'no-answer', code: 0 }, 9, null);
-  const kinds = () => db.$client.prepare('SELECT kind, question FROM facts ORDER BY 1, 2').raw().all();
-  forgetStale(db, 10);
-  expect(kinds()).toHaveLength(4);
-  forgetStale(db, 9 + 3600 * 1000 + 1);
-  expect(kinds()).not.toContainEqual(['mailbox', 'n@brackenfold.example']);
-  expect(kinds()).toContainEqual(['mailbox', 'm@brackenfold.example']);
-  forgetStale(db, 10 + FRESH_MS);
-  const left = (kinds() as [string, string][]).map(([kind]) => kind);
-  expect(left).toEqual(['finder', 'purchase']);
+test('facts are appended: the newest that is fresh and says something counts, the others stay as history', () => {
+  const DAY = 86_400_000;
+  const later = (days: number) => factsAt(db, 9 + days * DAY);
+  expect(later(90).freshUntil()).toBeNull();
+  const before = later(90);
+  expect(before(mailbox).fact).not.toBeNull();
+  expect(before.freshUntil()).toBe(9 + 90 * DAY);
+  expect(later(91)(mailbox)).toMatchObject({ fact: null, silent: null, stale: { askedAt: 9 } });
+  keepFact(db, mailbox, { state: 'no-answer', code: 0 }, 9 + 91 * DAY, null);
+  expect(later(90)(mailbox).fact).not.toBeNull();
+  expect(later(92)(mailbox)).toMatchObject({ fact: null, silent: 'no-answer', stale: { askedAt: 9 } });
+  keepFact(db, mailbox, { state: 'no-mailbox', code: 550 }, 9 + 92 * DAY, null);
+  expect(later(93)(mailbox).fact?.answer).toEqual({ state: 'no-mailbox', code: 550 });
+  expect(later(9000)(purchase).fact).not.toBeNull();
+  expect(db.$client.prepare('SELECT count(*) FROM facts').pluck().get()).toBe(5);
 });

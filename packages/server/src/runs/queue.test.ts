@@ -1,9 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { settings, type ServerEvent } from '@sieve/contract';
-import { closeDb, openDb } from '../db/open';
-import { createJob } from '../jobs/store';
+import { testDb, testJob } from '../testing/fixtures';
 import type { Crew } from '../threads/crew';
 import { createQueue } from './queue';
 import type { EndMessage, ProgressMessage, WorkerTask } from '../threads/worker';
@@ -40,13 +36,8 @@ function heldCrew() {
   return { crew, tasks };
 }
 
-const dir = mkdtempSync(join(tmpdir(), 'sieve-queue-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
+const { db, dir } = testDb();
 let clock = 1_000_000;
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
 
 function start() {
   db.$client.exec('DELETE FROM runs');
@@ -64,73 +55,86 @@ function start() {
   });
   return { queue, tasks, events };
 }
-const job = createJob(db, { name: 'Q', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
-const kinds = (tasks: ReturnType<typeof heldCrew>['tasks']) => tasks.map(({ task }) => task.kind);
+const job = testJob(db);
+const bringIn = { kind: 'bring-in', sourceId: 1, rows: 10 } as const;
+const pull = { kind: 'pull', pullId: 1, searchId: 1 } as const;
+const ask = (step: string) => ({ kind: 'ask', step }) as const;
+const read = { code: 'rows-read', rows: 10 } as const;
+const kinds = (tasks: ReturnType<typeof heldCrew>['tasks']) => tasks.map(({ task }) => task.input.kind);
 
 test('one run at a time in each lane; what brought rows in is followed by a sifting, several wait as one', async () => {
   const { queue, tasks } = start();
-  const first = queue.enqueue(job, 'intake');
-  queue.enqueue(job, 'intake');
-  queue.enqueue(job, 'append');
-  queue.enqueue(job, 'pull');
-  expect(kinds(tasks)).toEqual(['intake', 'append', 'pull']);
-  tasks[0]!.tell({ type: 'progress', done: 5, total: 10 });
+  const first = queue.enqueue(job, bringIn);
+  queue.enqueue(job, bringIn);
+  queue.enqueue(job, ask('append-email'));
+  queue.enqueue(job, pull);
+  expect(kinds(tasks)).toEqual(['bring-in', 'ask', 'pull']);
+  tasks[0]!.tell({ type: 'progress', done: 5, total: 10, phase: 'tidying' });
   clock += 1000;
-  tasks[0]!.tell({ type: 'progress', done: 10, total: 10 });
+  tasks[0]!.tell({ type: 'progress', done: 10, total: 10, phase: null });
   expect(queue.view(first)).toMatchObject({ state: 'running', done: 10, total: 10, rate: 10 });
-  await tasks[0]!.end({ type: 'done', message: '10 rows read' });
-  expect(queue.view(first)).toMatchObject({ state: 'done', message: '10 rows read', done: 10 });
-  await tasks[1]!.end({ type: 'done', message: '' });
+  await tasks[0]!.end({ type: 'done', result: read });
+  expect(queue.view(first)).toMatchObject({ state: 'done', result: read, done: 10 });
+  await tasks[1]!.end({ type: 'done', result: read });
   tasks[2]!.tell({ type: 'sift' });
-  await tasks[3]!.end({ type: 'done', message: '' });
-  expect(kinds(tasks)).toEqual(['intake', 'append', 'pull', 'intake', 'sift']);
+  await tasks[3]!.end({ type: 'done', result: read });
+  expect(kinds(tasks)).toEqual(['bring-in', 'ask', 'pull', 'bring-in', 'sift']);
 });
 
 test('a run is paused and goes on; a sifting that is stopped ends at once', async () => {
   const { queue, tasks } = start();
-  const id = queue.enqueue(job, 'verify');
+  const id = queue.enqueue(job, ask('verify'));
   queue.act(id, 'pause');
   expect(tasks[0]!.said).toEqual(['stop']);
   await tasks[0]!.end({ type: 'stopped' });
   expect(queue.view(id)!.state).toBe('paused');
   expect(() => queue.act(id, 'pause')).toThrow('paused');
   queue.act(id, 'resume');
-  expect(kinds(tasks).filter((kind) => kind === 'verify')).toHaveLength(2);
-  const sift = queue.recent().find(({ kind }) => kind === 'sift')!;
+  expect(kinds(tasks).filter((kind) => kind === 'ask')).toHaveLength(2);
+  const sift = queue.recent().find(({ input }) => input.kind === 'sift')!;
   queue.act(sift.id, 'cancel');
-  expect(tasks.find(({ task }) => task.kind === 'sift')!.said).toEqual(['kill']);
+  expect(tasks.find(({ task }) => task.input.kind === 'sift')!.said).toEqual(['kill']);
   await new Promise((done) => setImmediate(done));
   expect(queue.view(sift.id)!.state).toBe('cancelled');
 });
 
 test('a run that dies or fails says so, and the next one starts', async () => {
   const { queue, tasks } = start();
-  const [died, failed] = [queue.enqueue(job, 'export'), queue.enqueue(job, 'export')];
+  const [died, failed] = [
+    queue.enqueue(job, { kind: 'export', exportId: 1 }),
+    queue.enqueue(job, { kind: 'export', exportId: 2 }),
+  ];
   await tasks[0]!.end(null);
-  await tasks[1]!.end({ type: 'failed', code: 'disk-full', details: {}, words: 'The disk is full.', stack: '' });
-  expect(queue.view(died)).toMatchObject({ state: 'failed', message: expect.stringContaining('kept') as string });
-  expect(queue.view(failed)).toMatchObject({ state: 'failed', message: 'The disk is full.' });
+  await tasks[1]!.end({ type: 'failed', code: 'disk-full', details: {}, stack: '' });
+  expect(queue.view(died)).toMatchObject({ state: 'failed', result: { code: 'failed', error: 'internal' } });
+  expect(queue.view(failed)).toMatchObject({ state: 'failed', result: { code: 'failed', error: 'disk-full' } });
 });
 
 test('a run that goes on later waits for its time, also over a restart; without a time it is paused', async () => {
   const { queue, tasks } = start();
-  const id = queue.enqueue(job, 'pull');
-  await tasks[0]!.end({ type: 'later', message: '20 of 50', at: clock + 3_600_000 });
-  expect(queue.view(id)).toMatchObject({ state: 'queued', notBefore: clock + 3_600_000, message: '20 of 50' });
+  const id = queue.enqueue(job, pull);
+  await tasks[0]!.end({
+    type: 'later',
+    result: { code: 'out-of-hours', came: 20, promised: 50 },
+    at: clock + 3_600_000,
+  });
+  expect(queue.view(id)).toMatchObject({ state: 'queued', notBefore: clock + 3_600_000, result: { came: 20 } });
   queue.resume();
   expect(kinds(tasks).filter((kind) => kind === 'pull')).toHaveLength(1);
   clock += 3_700_000;
   queue.resume();
   expect(kinds(tasks).filter((kind) => kind === 'pull')).toHaveLength(2);
-  await tasks.findLast(({ task }) => task.kind === 'pull')!.end({ type: 'later', message: 'enough', at: null });
-  expect(queue.view(id)).toMatchObject({ state: 'paused', message: 'enough' });
+  await tasks
+    .findLast(({ task }) => task.input.kind === 'pull')!
+    .end({ type: 'later', result: { code: 'enough-for-a-run', rows: 20 }, at: null });
+  expect(queue.view(id)).toMatchObject({ state: 'paused', result: { rows: 20 } });
 });
 
 test('what a crash left running is taken up again', () => {
   const { queue, tasks } = start();
   db.$client
-    .prepare(`INSERT INTO runs (job_id, kind, input, state, created_at) VALUES (?, 'append', '{}', 'running', 0)`)
-    .run(job);
+    .prepare(`INSERT INTO runs (job_id, input, state, created_at) VALUES (?, ?, 'running', 0)`)
+    .run(job, JSON.stringify(ask('append-email')));
   queue.resume();
-  expect(kinds(tasks)).toEqual(['append']);
+  expect(kinds(tasks)).toEqual(['ask']);
 });

@@ -1,26 +1,18 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pace, tidyRow, type Column } from '@sieve/core';
+import { pace, tidier, NO_LISTS, type Column } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
-import { settings, type DirectoryRow } from '@sieve/contract';
-import { closeDb, openDb } from '../db/open';
-import { createJob } from '../jobs/store';
-import { addSource } from '../sources/store';
-import { searchView } from './store';
-import { pulls, searches } from '../db/schema';
+import type { DirectoryRow } from '@sieve/contract';
 import type { Directory } from '../outside/directory/port';
-import { directorySource } from '../sources/directory/directory-source';
+import { keysOfRow } from '../register/held-rows';
+import { feed } from '../register/register';
+import { directoryColumns } from '../sources/directory/directory-source';
+import { addSource } from '../sources/store';
+import { testContext, testDb, testJob } from '../testing/fixtures';
 import { pullBatch } from './pull-run';
+import { addPull, addSearch, searchView } from './store';
 
 jest.setTimeout(60_000);
 
-const dir = mkdtempSync(join(tmpdir(), 'sieve-pull-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
+const { db } = testDb();
 
 const search = { about: 'people' as const, conditions: [] };
 const row = (id: number): DirectoryRow => ({
@@ -34,34 +26,15 @@ const row = (id: number): DirectoryRow => ({
 });
 
 function newPull(jobId: number, more: { perCompany?: number; kept?: Record<string, string> } = {}): number {
-  const sourceId = addSource(db, directorySource(jobId, 'pull', 0, more.kept), 0);
-  const values = {
-    searchId: 1,
-    batch: 0,
-    batchId: 1,
-    jobId,
-    sourceId,
-    runId: 1,
-    search,
-    standing: false,
-    startedAt: 0,
-    ...more,
-  };
-  return db.insert(pulls).values(values).returning({ id: pulls.id }).get().id;
+  const origin = { kind: 'directory' as const, searchId: 1 };
+  const columns = directoryColumns('people', more.kept);
+  const sourceId = addSource(db, { jobId, name: 'pull', origin, about: 'people', columns, file: '' }, 'you', 0);
+  const at = { searchId: 1, batch: 0, batchId: 1, jobId, sourceId, runId: 1 };
+  return addPull(db, { ...at, search, standing: false, startedAt: 0, ...more });
 }
 
-const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => number = () => 1) => ({
-  db,
-  runId: 1,
-  jobId,
-  input: { pullId },
-  settings: settings.parse({}),
-  dataDir: dir,
-  now,
-  progress: () => undefined,
-  sift: () => undefined,
-  signal,
-});
+const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => number = () => 1) =>
+  testContext<'pull'>(db, jobId, { kind: 'pull', pullId, searchId: 1 }, { signal, now });
 const always = pace.parse({ rowsADay: 0, fromMinute: 0, toMinute: 1440, workingDays: false });
 const recordsOf = (jobId: number) =>
   (
@@ -78,7 +51,7 @@ test('nothing lost and nothing twice over 240 plans of faults: failed pages, sto
     const random = seededRandom(seed);
     const size = Math.floor(random() * 90);
     const order = Array.from({ length: size }, (_, i) => i);
-    const jobId = createJob(db, { name: `Plan ${seed}`, folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+    const jobId = testJob(db, `Plan ${seed}`);
     const pullId = newPull(jobId);
     let shifts = random() < 0.7 ? 4 : 0;
     let stop = new AbortController();
@@ -141,9 +114,7 @@ test('a second pull into the same job brings only what is new; another job is to
       rows: rows.slice(0, visible).slice((page - 1) * 10, page * 10),
     }),
   });
-  const [a, b] = ['A', 'B'].map((name) =>
-    createJob(db, { name, folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0),
-  ) as [number, number];
+  const [a, b] = ['A', 'B'].map((name) => testJob(db, name)) as [number, number];
   const never = new AbortController().signal;
   const pull = async (job: number, visible: number) => {
     const id = newPull(job);
@@ -152,12 +123,19 @@ test('a second pull into the same job brings only what is new; another job is to
   };
   expect(await pull(a, 9)).toEqual({ came: 9, fresh: 9, yours: 0 });
   expect(await pull(a, 12)).toEqual({ came: 12, fresh: 3, yours: 0 });
+  // As a sifting of the first job tells it.
+  feed(
+    db.register,
+    { job: a, about: 'people' },
+    null,
+    rows.map((one, item) => ({ item, keys: keysOfRow(one) })),
+  );
   expect(await pull(b, 12)).toEqual({ came: 12, fresh: 12, yours: 12 });
   expect(recordsOf(a)).toHaveLength(12);
 });
 
 test('at most so many of a company are taken; a higher limit brings the others later', async () => {
-  const jobId = createJob(db, { name: 'Full', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const jobId = testJob(db, 'Full');
   const firms = ['Tidewell Ltd', 'TIDEWELL LTD', 'Arranmor', 'Tidewell Ltd', '', '', 'Tidewell Ltd'];
   const directory: Directory = {
     name: 'Plan',
@@ -173,19 +151,16 @@ test('at most so many of a company are taken; a higher limit brings the others l
   };
   const pull = async (perCompany: number) => {
     const id = newPull(jobId, { perCompany });
-    const words = await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
-    return [words, recordsOf(jobId).map((link) => Number(link.slice(-1)))];
+    const ended = await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+    return [ended, recordsOf(jobId).map((link) => Number(link.slice(-1)))];
   };
-  expect(await pull(2)).toEqual([
-    '7 promised, 7 came, 5 new to the job, 2 left out because their company is full',
-    [0, 1, 2, 4, 5],
-  ]);
+  expect(await pull(2)).toEqual([{ code: 'pulled', promised: 7, came: 7, fresh: 5, full: 2 }, [0, 1, 2, 4, 5]]);
   expect((await pull(3))[1]).toEqual([0, 1, 2, 4, 5, 3]);
   expect((await pull(0))[1]).toEqual([0, 1, 2, 4, 5, 3, 6]);
 });
 
 test('cells kept from a sheet go with every row, as fields of its own', async () => {
-  const jobId = createJob(db, { name: 'Kept', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const jobId = testJob(db, 'Kept');
   const kept = { Region: 'South', 'Account owner': 'Maren' };
   const id = newPull(jobId, { kept });
   const directory: Directory = {
@@ -200,18 +175,21 @@ test('cells kept from a sheet go with every row, as fields of its own', async ()
   const { columns, cells } = db.$client
     .prepare('SELECT s.columns, r.cells FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
     .get(jobId) as { columns: string; cells: string };
-  const { extra } = tidyRow(JSON.parse(cells) as string[], JSON.parse(columns) as Column[], 'GB');
+  const { extra } = tidier({ phoneCountry: 'GB', lists: NO_LISTS })(
+    JSON.parse(cells) as string[],
+    JSON.parse(columns) as Column[],
+  );
   expect(extra).toMatchObject(kept);
 });
 
 test('a pull whose run was cancelled, or is gone, is told as stopped; one that failed can go on', () => {
-  const jobId = createJob(db, { name: 'Stopped', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
-  db.insert(searches).values({ id: 1, name: 'S', folder: '', jobId, search, createdAt: 0 }).run();
+  const jobId = testJob(db, 'Stopped');
+  addSearch(db, { name: 'S', folder: '', jobId, search, perCompany: 0 }, 0);
   const stopped = (pullId: number) => searchView(db, 1)!.pulls.find(({ id }) => id === pullId)!.stopped;
   const pullId = newPull(jobId);
   expect(stopped(pullId)).toBe(true);
   const run = db.$client.prepare(
-    `INSERT OR REPLACE INTO runs (id, job_id, kind, input, state, created_at) VALUES (1, ?, 'pull', '{}', ?, 0)`,
+    `INSERT OR REPLACE INTO runs (id, job_id, input, state, created_at) VALUES (1, ?, '{}', ?, 0)`,
   );
   for (const [state, expected] of [
     ['running', false],
@@ -224,7 +202,7 @@ test('a pull whose run was cancelled, or is gone, is told as stopped; one that f
 });
 
 test('a pull keeps its hours, its rows a day and its rows a run', async () => {
-  const jobId = createJob(db, { name: 'Pace', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+  const jobId = testJob(db, 'Pace');
   const directory: Directory = {
     name: 'Plan',
     pageSize: 10,
@@ -249,5 +227,11 @@ test('a pull keeps its hours, its rows a day and its rows a run', async () => {
   expect(await pull(first, '2026-11-27T19:00', {})).toMatchObject({ at: at('2026-11-30T08:30') });
   expect(await pull(first, '2026-11-30T09:00', { rowsADay: 20 })).toMatchObject({ at: at('2026-12-01T08:30') });
   expect(await pull(first, '2026-12-01T09:00', { rowsARun: 10 })).toMatchObject({ at: null });
-  expect(await pull(first, '2026-12-02T09:00', {})).toBe('50 promised, 50 came, 50 new to the job');
+  expect(await pull(first, '2026-12-02T09:00', {})).toEqual({
+    code: 'pulled',
+    promised: 50,
+    came: 50,
+    fresh: 50,
+    full: 0,
+  });
 });

@@ -91,7 +91,7 @@ test('pick lists hold rows of one kind and go to a job as a source that can be t
   const records = async () =>
     (await server.call<{ summary: { records: number } }>('GET', `/api/jobs/${job.id}`)).body.summary.records;
   expect(await records()).toBe(2);
-  await server.call('POST', `/api/jobs/${job.id}/undo`, {});
+  await server.undo(job.id);
   await server.idle();
   expect(await records()).toBe(0);
 });

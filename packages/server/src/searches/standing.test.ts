@@ -1,24 +1,15 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Search } from '@sieve/core';
 import type { Standing } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
-import { closeDb, openDb } from '../db/open';
-import { createJob } from '../jobs/store';
-import { batchesOf, searchRow } from './store';
 import { pulls, runs, searches } from '../db/schema';
 import type { Directory } from '../outside/directory/port';
+import { addRun, setRun } from '../runs/store';
+import { testDb, testJob } from '../testing/fixtures';
+import { splitSearch } from './split-search';
 import { stand, startDueSearches } from './standing';
 import { startPulls } from './start-pulls';
-import { splitSearch } from './split-search';
+import { addSearch, batchesOf, pullsOf as pullRows, searchRow, setPull, setSearchState } from './store';
 
-const dir = mkdtempSync(join(tmpdir(), 'sieve-standing-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
+const { db } = testDb();
 
 const DAY = 86_400_000;
 let clock = 0;
@@ -51,37 +42,29 @@ const parts = {
   now: () => clock,
   events: { emit: () => undefined } as never,
   queue: {
-    enqueue: (jobId: number) =>
-      (lastRun = db
-        .insert(runs)
-        .values({ jobId, kind: 'pull', input: {}, state: 'queued', createdAt: clock })
-        .returning({ id: runs.id })
-        .get().id),
+    enqueue: (jobId: number) => (lastRun = addRun(db, jobId, { kind: 'pull', pullId: 1, searchId: 1 }, clock)),
   } as never,
 };
-const jobId = createJob(db, { name: 'J', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+const jobId = testJob(db);
 
 async function standing(how: Standing | null): Promise<number> {
-  const values = { name: 'S', folder: '', jobId, search: { about: 'people' as const, conditions: [] }, createdAt: 0 };
-  const { id } = db.insert(searches).values(values).returning({ id: searches.id }).get();
-  await splitSearch(parts, id);
-  if (how)
-    db.update(searches)
-      .set(stand(db, id, how, clock))
-      .where(eq(searches.id, id))
-      .run();
+  const search = { about: 'people' as const, conditions: [] };
+  const id = addSearch(db, { name: 'S', folder: '', jobId, search, perCompany: 0 }, 0);
+  await splitSearch(parts, id, 'you');
+  if (how) setSearchState(db, id, stand(db, id, how, clock));
   return id;
 }
-const pullsOf = (searchId: number) => db.select().from(pulls).where(eq(pulls.searchId, searchId)).all();
+const pullsOf = (searchId: number) => pullRows(db, searchId).toReversed();
 function endPulls(searchId: number) {
   for (const { id, runId } of pullsOf(searchId)) {
-    db.update(pulls).set({ endedAt: clock }).where(eq(pulls.id, id)).run();
-    db.update(runs).set({ state: 'done' }).where(eq(runs.id, runId)).run();
+    setPull(db, id, { endedAt: clock });
+    setRun(db, runId, { state: 'done' });
   }
 }
 beforeEach(() => {
   db.delete(searches).run();
   db.delete(pulls).run();
+  db.delete(runs).run();
   clock = 1000 * DAY;
   perTeam = 600;
   down = false;
@@ -116,7 +99,7 @@ test('after another: each time that all of its pulls have ended, not before', as
   expect(await startDueSearches(parts)).toBe(0);
   for (const round of [1, 2]) {
     clock += DAY;
-    startPulls(parts, first, jobId, null, false);
+    startPulls(parts, first, jobId, null, 'you');
     expect(await startDueSearches(parts)).toBe(0);
     clock += 1;
     endPulls(first);
@@ -154,7 +137,7 @@ test('a search that has outgrown what the directory shows is split anew before i
 test('one that cannot be asked keeps no other from its turn', async () => {
   const gone = await standing({ kind: 'once', at: clock });
   const id = await standing({ kind: 'once', at: clock });
-  db.$client.prepare(`UPDATE batches SET search = '{}' WHERE search_id = ?`).run(gone);
+  db.$client.prepare(`UPDATE search_batches SET search = '{}' WHERE search_id = ?`).run(gone);
   await expect(startDueSearches(parts)).rejects.toThrow();
   expect(pullsOf(id)).toHaveLength(1);
   expect(searchRow(db, id)!.standing).toBeNull();

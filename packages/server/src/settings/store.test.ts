@@ -1,11 +1,9 @@
 import { settings } from '@sieve/contract';
-import { closeDb, openDb } from '../db/open';
-import { join } from 'node:path';
 import { readConfig } from '../config';
-import { readSettings, saveSettings } from './store';
+import { testDb } from '../testing/fixtures';
+import { readSettings, saveSettings, setSettingsState, settingsState, settingsVersion } from './store';
 
-const db = openDb(':memory:', join(__dirname, '../../migrations'));
-afterAll(() => closeDb(db));
+const { db } = testDb();
 const started = (port: number) =>
   readConfig({
     STANDIN_FINDER: String(port),
@@ -26,18 +24,34 @@ test('settings that were saved hold, and simulated services are where this start
     perSecond: 1,
     simulated: false,
   };
-  saveSettings(db, {
-    ...first,
-    currency: 'EUR',
-    finders: [...first.finders, own],
-    pace: { ...first.pace, rowsADay: 100 },
-  });
+  saveSettings(
+    db,
+    {
+      ...first,
+      currency: 'EUR',
+      finders: [...first.finders, own],
+      pace: { ...first.pace, rowsADay: 100 },
+    },
+    0,
+  );
   const again = readSettings(db, started(7000));
   expect(again.currency).toBe('EUR');
   expect(again.finders.map(({ url }) => url)).toEqual(['http://127.0.0.1:7000', 'https://finder.example']);
   expect([again.nameServer, again.mail.port]).toEqual(['127.0.0.1:7001', 7002]);
   expect(again.directory).toMatchObject({ url: 'http://127.0.0.1:7003', simulated: true });
   expect(again.pace.rowsADay).toBe(100);
+});
+
+test('settings are saved upon what was read of them, and go back without their keys', () => {
+  const read = settingsVersion(db);
+  const before = settingsState(db);
+  const now = readSettings(db, started(7000));
+  saveSettings(db, { ...now, currency: 'USD' }, read);
+  expect(() => saveSettings(db, now, read)).toThrow('changed meanwhile');
+  expect(JSON.stringify(before)).not.toContain('"key":"k"');
+  setSettingsState(db, { currency: before['currency'], finders: before['finders'] });
+  const again = readSettings(db, started(7000));
+  expect([again.currency, again.finders.find(({ id }) => id === 'own')!.key]).toEqual(['EUR', 'k']);
 });
 
 test('without stand-ins nothing outside is set up, and the pace is the safe one', () => {

@@ -1,22 +1,15 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import type { AnswerOf, Column, Question } from '@sieve/core';
+import type { Answer, Question } from '@sieve/core';
 import { settings } from '@sieve/contract';
-import { closeDb, openDb } from '../db/open';
-import { createJob, spentCents } from '../jobs/store';
-import { addSource } from '../sources/store';
-import { decisions } from '../db/schema';
+import { decide } from '../decisions/commands';
+import { spentCents } from '../ledger/store';
+import type { Ask } from '../outside/ask';
 import { FinderDown } from '../outside/finder/finder';
+import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
 import { askHandler } from './ask-run';
+import { rowPage } from './rows';
+import { runSift } from './sift-run';
 
-const dir = mkdtempSync(join(tmpdir(), 'sieve-ask-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
-
+const { db } = testDb();
 const finder = {
   id: 'lantern',
   name: 'Lantern',
@@ -26,29 +19,27 @@ const finder = {
   perSecond: 100,
   simulated: true,
 };
-const columns: Column[] = [
-  { name: 'Name', target: 'fullName' },
-  { name: 'Web', target: 'website' },
-];
 
 /** A job of people at firms of their own, whom only the finder knows. */
 function jobOf(people: number, budgetCents: number): number {
-  const jobId = createJob(db, { name: 'Ask', folder: '', note: '', targetValid: 0, budgetCents }, 0);
-  const format = { kind: 'delimited' as const, encoding: 'utf-8', delimiter: ',', sheet: '', headerRow: 0 };
-  const sourceId = addSource(db, { jobId, name: 'list', format, columns, file: '', complete: true }, 0);
-  const add = db.$client.prepare('INSERT INTO records (source_id, line, cells) VALUES (?, ?, ?)');
-  for (let i = 0; i < people; i++)
-    add.run(
-      sourceId,
-      i,
-      JSON.stringify([`Maren Oakhill${'abcdefghij'[i % 10]}${i > 9 ? 'x' : ''}`, `firm${jobId}-${i}.example`]),
-    );
-  const say = (body: object) =>
-    db
-      .insert(decisions)
-      .values({ jobId, at: 0, body: body as never })
-      .run();
-  say({ kind: 'configure', options: { kind: 'append', on: true, candidates: 1, finders: ['lantern'] } });
+  const jobId = testJob(db, 'Ask', budgetCents);
+  const columns = [
+    { name: 'Name', target: 'fullName' as const },
+    { name: 'Web', target: 'website' as const },
+  ];
+  const rows = Array.from({ length: people }, (_, i) => [
+    `Maren Oakhill${'abcdefghij'[i % 10]}${i > 9 ? 'x' : ''}`,
+    `firm${jobId}-${i}.example`,
+  ]);
+  testSource(db, jobId, columns, rows);
+  const options = { candidates: 1, finders: ['lantern'] };
+  decide(
+    db,
+    jobId,
+    'you',
+    { kind: 'configure', step: { id: 'append-email', kind: 'append-email', on: true, options } },
+    0,
+  );
   return jobId;
 }
 
@@ -56,7 +47,7 @@ function jobOf(people: number, budgetCents: number): number {
 function world() {
   const bought: string[] = [];
   const asked: Question[] = [];
-  const ask = async (question: Question): Promise<AnswerOf[Question['kind']]> => {
+  const ask = async (question: Question): Promise<Answer> => {
     asked.push(question);
     await new Promise((resolve) => setTimeout(resolve, 1));
     if (question.kind === 'mail-host') return { state: 'hosts', hosts: ['mx.example'] };
@@ -72,26 +63,24 @@ function world() {
   return { ask, bought, asked };
 }
 
-const context = (jobId: number, signal = new AbortController().signal) => ({
-  db,
-  runId: 1,
-  jobId,
-  input: {},
-  settings: settings.parse({ finders: [finder] }),
-  dataDir: dir,
-  now: () => 1_000,
-  progress: () => undefined,
-  sift: () => undefined,
-  signal,
-});
+const append = (jobId: number, ask: Ask, signal = new AbortController().signal) =>
+  askHandler(ask)(
+    testContext<'ask'>(
+      db,
+      jobId,
+      { kind: 'ask', step: 'append-email' },
+      { settings: settings.parse({ finders: [finder] }), signal },
+    ),
+  );
+const asked = (more: object) => ({ code: 'asked', silent: 0, unaffordable: 0, down: [], ...more });
 
 test('the budget is never passed, however many domains are asked at once', async () => {
   const job = jobOf(12, 100);
   const { ask, bought } = world();
-  const message = await askHandler('append', ask)(context(job));
+  const result = await append(job, ask);
   expect(bought).toHaveLength(6);
   expect(spentCents(db, job)).toBe(90);
-  expect(message).toBe('6 of 12 settled · the budget is used up: raise it to go on');
+  expect(result).toEqual(asked({ contacts: 12, settled: 6, unaffordable: 6 }));
 });
 
 test('a run that was stopped in the middle buys nothing twice', async () => {
@@ -104,10 +93,7 @@ test('a run that was stopped in the middle buys nothing twice', async () => {
       if (--left === 0) stop.abort(new Error('stopped'));
       return ask(question);
     };
-    const ended = await askHandler(
-      'append',
-      until,
-    )(context(job, stop.signal)).then(
+    const ended = await append(job, until, stop.signal).then(
       () => true,
       () => false,
     );
@@ -117,25 +103,50 @@ test('a run that was stopped in the middle buys nothing twice', async () => {
   expect([bought.length, spentCents(db, job)]).toEqual([10, 150]);
 });
 
-test('what one job bought, another has for nothing', async () => {
+test('what was bought is not asked for again', async () => {
   const job = jobOf(3, 1000);
   const first = world();
-  await askHandler('append', first.ask)(context(job));
+  await append(job, first.ask);
   const again = world();
-  await askHandler('append', again.ask)(context(job));
+  await append(job, again.ask);
   expect([first.bought.length, again.asked.length]).toEqual([3, 0]);
 });
 
-test('a finder that is down ends in words; what waits for it is asked the next time', async () => {
+test('a finder that is down is named; what waits for it is asked the next time', async () => {
   const job = jobOf(4, 1000);
   const { ask, bought } = world();
   const down = async (question: Question) => {
     if (question.kind === 'finder') throw new FinderDown('lantern', 'it answered 500');
     return ask(question);
   };
-  expect(await askHandler('append', down)(context(job))).toBe(
-    '0 of 4 settled · lantern: it answered 500; what waits for it can be asked later',
+  expect(await append(job, down)).toEqual(
+    asked({ contacts: 4, settled: 0, down: [{ finder: 'lantern', reason: 'it answered 500' }] }),
   );
-  expect(await askHandler('append', ask)(context(job))).toBe('4 of 4 settled');
+  expect(await append(job, ask)).toEqual(asked({ contacts: 4, settled: 4 }));
   expect(bought).toHaveLength(4);
 });
+
+// Whatever is silent: the name server, the mail server before or after it said that it takes mail.
+test.each([
+  ['mail-host', { state: 'failed' }, 'lookup-failed'],
+  ['catch-all', { state: 'no-answer' }, 'no-answer'],
+  ['mailbox', { state: 'try-later', code: 451 }, 'try-later'],
+] as const)(
+  'while %s says nothing nobody is set aside, and asking again completes exactly those',
+  async (kind, silence, reason) => {
+    const job = jobOf(5, 1000);
+    const { ask, bought } = world();
+    const outage = async (question: Question) => (question.kind === kind ? silence : ask(question));
+    expect(await append(job, outage)).toEqual(asked({ contacts: 5, settled: 0, silent: 5 }));
+    await runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+    const rows = (fate: 'waits' | 'aside') =>
+      rowPage(db, job, { step: 'append-email', fate, q: '', sort: 'id', desc: false, offset: 0, limit: 100 }).rows;
+    expect(rows('aside')).toEqual([]);
+    expect(rows('waits').map(({ fate }) => [fate.code, fate.why['reason']])).toEqual(
+      Array(5).fill(['no-answer-yet', reason]),
+    );
+    expect(bought).toEqual([]);
+    expect(await append(job, ask)).toEqual(asked({ contacts: 5, settled: 5 }));
+    expect(bought).toHaveLength(5);
+  },
+);

@@ -1,4 +1,4 @@
-import { rowQuery, SORTS, type ContactRow, type RowPage } from '@sieve/contract';
+import { rowQuery, SORTS, type ContactRow, type FoundContact, type RowPage } from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -10,15 +10,7 @@ const TOWNS = ['Wells', 'Settle', 'Bala', ''];
 beforeAll(async () => {
   server = await harness();
   job = (await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Rows' })).body.id;
-  await server.call('POST', `/api/jobs/${job}/steps`, {
-    options: {
-      kind: 'screen',
-      rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
-      briefTitles: [],
-      suppression: true,
-      atMostPerCompany: 0,
-    },
-  });
+  await server.setUp(job, 'screen', { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] });
   const lines = Array.from({ length: 230 }, (_, i) => {
     const n = (i * 7919) % 230;
     return `Maren Oakhill${String.fromCharCode(97 + (n % 26))}${'xyz'[n % 3]},${TITLES[n % 5]},Firm ${n},m${n}@firm${n}.example,${TOWNS[n % 4]}`;
@@ -61,9 +53,19 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
   expect((await page(`step=tidy&q=${encodeURIComponent("'; DROP TABLE contacts; --")}`)).total).toBe(0);
 });
 
+test('a contact of any job is found by the beginning of a name, a firm or an address', async () => {
+  const found = async (q: string) =>
+    (await server.call<FoundContact[]>('GET', `/api/contacts?q=${encodeURIComponent(q)}`)).body;
+  const named = await found('maren oakhillax');
+  expect(named.length).toBeGreaterThan(1);
+  expect(named.every(({ jobId, name }) => jobId === job && name === 'Maren Oakhillax')).toBe(true);
+  expect((await found('m17@')).map(({ email }) => email)).toEqual(['m17@firm17.example']);
+  expect((await found('firm 229')).map(({ company }) => company)).toEqual([]);
+  expect(await found('nobody')).toEqual([]);
+});
+
 test('a query that cannot be is refused', () => {
   for (const query of [
-    { step: 'none' },
     { step: 'tidy', limit: 10_000 },
     { step: 'tidy', offset: -1 },
     { step: 'tidy', sort: 'x' },

@@ -1,23 +1,16 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { emptyPerson } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import type { Summary } from '@sieve/contract';
-import { closeDb, openDb } from '../db/open';
+import { testDb, testJob } from '../testing/fixtures';
+import { nothingKept } from './kept';
 import { shownOutcome, type StoredPair } from './outcomes';
-import { fromColumns, type ContactColumns, type StoredContact } from './stored-contact';
-import { createJob } from '../jobs/store';
 import { showOutcome } from './show-outcome';
+import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
 
 jest.setTimeout(60_000);
 
-const dir = mkdtempSync(join(tmpdir(), 'sieve-outcome-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
+const { db } = testDb();
+const kept = nothingKept();
 
 const contact = (id: number, title: string): StoredContact => ({
   id,
@@ -32,12 +25,12 @@ const contact = (id: number, title: string): StoredContact => ({
   verdict: '',
   reason: '',
   askedAt: 0,
-  stop: 9,
+  stop: STOP_PASSED,
   state: 'pass',
   code: 'passed',
   why: {},
 });
-const newJob = () => createJob(db, { name: 'O', folder: '', note: '', targetValid: 0, budgetCents: 0 }, 0);
+const newJob = () => testJob(db);
 const shown = (job: number) => {
   const { contacts, search, pairs } = shownOutcome(db, job);
   const all = (sql: string) => db.outcomes.prepare(sql).raw().all();
@@ -53,14 +46,20 @@ const show = (
   job: number,
   contacts: StoredContact[],
   pairs: StoredPair[] = [],
-  signal = new AbortController().signal,
+  { signal = new AbortController().signal, onWritten = (_share: number): void => undefined } = {},
 ) =>
-  showOutcome(db, job, () => contacts, pairs, {
-    summary: { records: contacts.length } as Summary,
-    weights: { levels: {} } as never,
-    signal,
-    onWritten: () => undefined,
-  });
+  showOutcome(
+    db,
+    job,
+    {
+      contacts,
+      pairs,
+      companies: [],
+      summary: { records: contacts.length } as Summary,
+      weights: { levels: {} } as never,
+    },
+    { kept, signal, onWritten },
+  );
 const outcomes = (job: number) =>
   db.$client.prepare('SELECT count(*) FROM outcomes WHERE job_id = ?').pluck().get(job) as number;
 
@@ -94,9 +93,7 @@ test('a large change is written beside the old outcome; stopped in the middle, t
   const many = (title: string, n = 9000) => Array.from({ length: n }, (_, i) => contact(i, title));
   await show(job, many('Owner'));
   const stop = new AbortController();
-  const stopping = showOutcome(db, job, () => many('Head'), [], {
-    summary: { records: 9000 } as Summary,
-    weights: {} as never,
+  const stopping = show(job, many('Head'), [], {
     signal: stop.signal,
     onWritten: (share) => {
       // Whoever reads meanwhile sees the old outcome.

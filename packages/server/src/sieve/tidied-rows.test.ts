@@ -1,17 +1,17 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import type { DecisionBody } from '@sieve/core';
-import { closeDb, openDb } from '../db/open';
-import { tidiedRows, type Source } from './tidied-rows';
+import { NO_LISTS, type DecisionBody } from '@sieve/core';
+import type { SourceIn } from '../sources/store';
+import { testDb } from '../testing/fixtures';
+import { nothingKept } from './kept';
+import { tidiedRows } from './tidied-rows';
 
 const ROWS = 5_000;
 const odd = Array.from({ length: ROWS / 2 }, (_, i) => 1 + i * 2);
-const dir = mkdtempSync(join(tmpdir(), 'sieve-tidy-'));
-const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
-const sources: Source[] = [1, 2].map((id) => ({
+const { db } = testDb();
+const kept = nothingKept();
+const sources: SourceIn[] = [1, 2].map((id) => ({
   id,
   name: `list ${id}`,
+  about: 'people',
   columns: [
     { name: 'Name', target: 'fullName' },
     { name: 'Tel', target: 'phone' },
@@ -24,14 +24,9 @@ beforeAll(() => {
       insert.run(1 + (i % 2), i, JSON.stringify([`MAREN ${i} OAKHILL`, `0113 496 0${100 + (i % 900)}`]));
   })();
 });
-afterAll(() => {
-  closeDb(db);
-  rmSync(dir, { recursive: true, force: true });
-});
-
-const tidy = (phoneCountry: string, ...bodies: DecisionBody[]) => {
+const tidy = async (phoneCountry: string, ...bodies: DecisionBody[]) => {
   const decisions = bodies.map((body, id) => ({ id, body }));
-  return tidiedRows(db, { sources, phoneCountry, decisions }, () => undefined);
+  return (await tidiedRows(db, { sources, phoneCountry, lists: NO_LISTS, decisions }, kept, () => undefined)).rows;
 };
 
 test('each row comes once, in the order of the sources and their ids; the same input gives the very same rows', async () => {

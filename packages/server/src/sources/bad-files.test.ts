@@ -1,3 +1,4 @@
+import { NO_LISTS } from '@sieve/core';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -11,7 +12,8 @@ import { inspectFile } from './inspect';
 jest.setTimeout(60_000);
 const dir = mkdtempSync(join(tmpdir(), 'files-'));
 const db = openDb(':memory:', join(__dirname, '../../migrations'));
-const inspect = (name: string) => inspectFile(db, join(dir, name), name, {}, null, null);
+const inspect = (name: string) =>
+  inspectFile(db, { file: join(dir, name), name, said: {}, mapped: null, jobId: null }, NO_LISTS);
 const write = (name: string, content: string | Buffer) => writeFileSync(join(dir, name), content);
 
 async function zip(name: string, entry: string, size: number) {
@@ -72,7 +74,11 @@ test('a workbook is read as what it shows: dates, formulas, links, other sheets'
     { formula: '1+1', result: 2 },
   ]);
   await book.xlsx.writeFile(join(dir, 'members.xlsx'));
-  const found = await inspectFile(db, join(dir, 'members.xlsx'), 'members.xlsx', { sheet: 'Members' }, null, null);
+  const found = await inspectFile(
+    db,
+    { file: join(dir, 'members.xlsx'), name: 'members.xlsx', said: { sheet: 'Members' }, mapped: null, jobId: null },
+    NO_LISTS,
+  );
   expect(found.sheets).toEqual(['Notes', 'Members']);
   expect(found.preview).toEqual([['Aoife Brannagh', 'aoife@sorrelhill.example', '2026-03-14', '2']]);
 });

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { settings } from '@sieve/contract';
+import { settings, type DecisionRow, type Job } from '@sieve/contract';
 import { assemble } from '../start';
 
 /** The whole server without listening, on a folder of its own. */
@@ -56,9 +56,25 @@ export async function harness() {
     await idle();
     return found;
   }
+  /** Sets a step of a job up: some options otherwise than they are. */
+  async function setUp(job: number, id: string, options: object, on = true) {
+    const { body } = await call<Job>('GET', `/api/jobs/${job}`);
+    const was = body.sieve.find((step) => step.id === id)!;
+    const step = { ...was, on, options: { ...was.options, ...options } };
+    return call('POST', `/api/jobs/${job}/steps`, { step, was });
+  }
+  /** Takes back the last decision about a job that stands; false when none is left. */
+  async function undo(job: number) {
+    const { body } = await call<DecisionRow[]>('GET', `/api/decisions?subject=job&subjectId=${job}`);
+    const last = body.find(({ undoneAt }) => undoneAt === null);
+    if (last) await call('POST', `/api/decisions/${last.id}`, { undone: true });
+    return last !== undefined;
+  }
   return {
     app,
     call,
+    undo,
+    setUp,
     idle,
     bring,
     queue,

@@ -25,7 +25,8 @@ function crewOf() {
   });
   return { crew, threads };
 }
-const task = { type: 'run', kind: 'sift' } as WorkerTask;
+const task = { type: 'run', input: { kind: 'sift' } } as WorkerTask;
+const ended = (rows: number) => ({ code: 'rows-read', rows });
 const nothing = () => undefined;
 
 test('a thread that keeps what it computed is given the next such task; another kind gets its own', async () => {
@@ -33,11 +34,11 @@ test('a thread that keeps what it computed is given the next such task; another 
   const first = crew.give(task, true, nothing);
   const beside = crew.give(task, false, nothing);
   expect(threads).toHaveLength(2);
-  threads[0]!.emit('message', { type: 'done', message: 'a' });
-  threads[1]!.emit('message', { type: 'done', message: 'b' });
+  threads[0]!.emit('message', { type: 'done', result: ended(1) });
+  threads[1]!.emit('message', { type: 'done', result: ended(2) });
   expect(await Promise.all([first.ended, beside.ended])).toEqual([
-    { type: 'done', message: 'a' },
-    { type: 'done', message: 'b' },
+    { type: 'done', result: ended(1) },
+    { type: 'done', result: ended(2) },
   ]);
   expect(threads.map(({ ended }) => ended)).toEqual([false, true]);
   crew.give(task, true, nothing);
@@ -49,7 +50,7 @@ test('a thread that keeps what it computed is given the next such task; another 
 test('two tasks that keep get two threads, and only one of these is kept', async () => {
   const { crew, threads } = crewOf();
   const hands = [crew.give(task, true, nothing), crew.give(task, true, nothing)];
-  for (const thread of threads) thread.emit('message', { type: 'done', message: '' });
+  for (const thread of threads) thread.emit('message', { type: 'done', result: ended(0) });
   await Promise.all(hands.map(({ ended }) => ended));
   expect(threads.map(({ ended }) => ended)).toEqual([false, true]);
   await crew.dismiss();
@@ -60,9 +61,9 @@ test('progress is told, and does not end the task', () => {
   const { crew, threads } = crewOf();
   const told: object[] = [];
   crew.give(task, false, (message) => told.push(message));
-  threads[0]!.emit('message', { type: 'progress', done: 1, total: 2 });
+  threads[0]!.emit('message', { type: 'progress', done: 1, total: 2, phase: null });
   threads[0]!.emit('message', { type: 'sift' });
-  expect(told).toEqual([{ type: 'progress', done: 1, total: 2 }, { type: 'sift' }]);
+  expect(told).toEqual([{ type: 'progress', done: 1, total: 2, phase: null }, { type: 'sift' }]);
   expect(threads[0]!.ended).toBe(false);
 });
 

@@ -1,0 +1,76 @@
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { settings } from '@sieve/contract';
+import { decisionRows, standingDecisions } from '../decisions/store';
+import { jobById } from '../jobs/store';
+import { remakeRegister } from '../register/remake';
+import { companyPage, rowPage } from '../sieve/rows';
+import { runSift } from '../sieve/sift-run';
+import { jobsToSift } from '../sieve/outcomes';
+import { sourceRows } from '../sources/store';
+import { searchView } from '../searches/store';
+import { readSettings } from '../settings/store';
+import { testContext } from '../testing/fixtures';
+import { exportCounts } from '../exports/chosen';
+import { exportLayout } from '@sieve/contract';
+import { closeDb, openDb } from './open';
+
+// testing/landed/sieve.db: the database of a data folder that an earlier version left, with one of everything.
+const dir = mkdtempSync(join(tmpdir(), 'sieve-landed-'));
+copyFileSync(join(__dirname, '../testing/landed/sieve.db'), join(dir, 'sieve.db'));
+const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
+afterAll(() => {
+  closeDb(db);
+  rmSync(dir, { recursive: true, force: true });
+});
+
+test('a data folder of an earlier version comes along: steps, decisions, sources, facts, runs, what left', async () => {
+  const job = jobById(db, 1)!;
+  expect(job.sieve.map(({ id, on }) => [id, on])).toEqual([
+    ['tidy', true],
+    ['match', true],
+    ['screen', true],
+    ['append-email', true],
+    ['verify', true],
+  ]);
+  expect(job.sieve[2]!.options).toMatchObject({ atMostPerCompany: 2, rules: [{ words: ['assistant'] }] });
+  expect(job.sieve[3]!.options).toEqual({ candidates: 4, finders: ['lantern'] });
+  const decided = decisionRows(db, { subject: 'job', subjectId: 1 }, 100);
+  expect(decided.every(({ author }) => author === 'you')).toBe(true);
+  expect(standingDecisions(db, 1)).toHaveLength(job.decisions);
+  expect(decided.find(({ body }) => body.kind === 'keep')!.body).toMatchObject({ step: 'append-email' });
+  expect(sourceRows(db, 1).map(({ name, about, origin, rows }) => [name, about, origin.kind, rows])).toEqual([
+    ['saved-leads.csv', 'people', 'table', 120],
+    ['Quality in Ireland', 'people', 'directory', 0],
+    ['Firms', 'companies', 'directory', 400],
+  ]);
+  expect(readSettings(db, settings.parse({})).currency).toBe('EUR');
+  expect(searchView(db, 2)!.batchViews).toMatchObject([{ count: 400, pull: { came: 400 } }]);
+  const kinds = db.$client.prepare(`SELECT DISTINCT input ->> '$.kind' FROM runs ORDER BY 1`).pluck().all();
+  expect(kinds).toEqual(['ask', 'bring-in', 'export', 'pull', 'sift']);
+
+  expect(jobsToSift(db)).toEqual([1]);
+  remakeRegister(db);
+  await runSift(testContext<'sift'>(db, 1, { kind: 'sift' }, { now: () => job.createdAt + 86_400_000 }));
+  const { summary } = jobById(db, 1)!;
+  // As the version before counted them, but for 400 rows that were companies and are.
+  expect(summary).toMatchObject({
+    records: 520,
+    companies: 400,
+    merged: 0,
+    verdicts: { valid: 6, risky: 2, invalid: 2 },
+  });
+  expect(summary!.steps.find(({ id }) => id === 'screen')).toMatchObject({ came: 120, pass: 109, aside: 11 });
+  const query = { step: 'screen', fate: 'pass', q: '', sort: 'id', desc: false, offset: 0, limit: 500 } as const;
+  expect(rowPage(db, 1, query).rows.filter(({ title }) => title === 'Head of Quality').length).toBeGreaterThan(0);
+  const firms = companyPage(db, 1, { q: '', offset: 0, limit: 5 });
+  expect(firms.total).toBe(400);
+  expect(firms.rows.every(({ company }) => company.name !== '' && company.domain !== '')).toBe(true);
+  const layout = exportLayout.parse({
+    columns: [{ field: 'email', heading: 'Email' }],
+    verdicts: ['valid', 'risky', 'unknown', 'none'],
+  });
+  const { chosen, heldBack } = exportCounts(db, 1, layout, job.createdAt + 1);
+  expect([chosen.length, heldBack.exportedBefore]).toEqual([0, 107]);
+});
