@@ -7,9 +7,10 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { writeMessyFile } from './messy-file';
 
+// `inspect` looks into the file again, with its people held by then; `held` asks who is, among a million others.
 // `whole` is the way from the file to the screened contacts in one process; the others look at parts of it. `intake` has a
 // database of its own, the rest goes on with that of `whole`.
-const STAGES = ['intake', 'whole', 'tidy', 'match', 'again', 'pages', 'export csv', 'export xlsx'];
+const STAGES = ['intake', 'whole', 'tidy', 'match', 'again', 'pages', 'export csv', 'export xlsx', 'inspect', 'held'];
 const sizes = process.argv.length > 2 ? process.argv.slice(2).map(Number) : [10_000, 100_000, 500_000];
 const script = fileURLToPath(new URL('./stage.js', import.meta.url));
 const print = (words: string) => process.stdout.write(`${words}\n`);

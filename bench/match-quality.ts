@@ -2,7 +2,15 @@
 // npm run bench -- match FILE [--truth COLUMN] [--merge 0.9]      COLUMN: equal values are one person; ent_id without it
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { delimitedReader, findDelimiter, matchOptions, matchPeople, NO_LISTS, recogniseColumns, tidier } from '@sieve/core';
+import {
+  delimitedReader,
+  findDelimiter,
+  matchOptions,
+  matchPeople,
+  NO_LISTS,
+  recogniseColumns,
+  tidier,
+} from '@sieve/core';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,

@@ -18,7 +18,7 @@ export async function layDemo(url, say) {
     for (;;) {
       const runs = await call('GET', '/api/runs');
       const failed = runs.find((run) => run.state === 'failed');
-      if (failed) throw new Error(`${failed.kind}: ${failed.message}`);
+      if (failed) throw new Error(`${failed.input.kind}: ${JSON.stringify(failed.result)}`);
       if (runs.every((run) => !['queued', 'running'].includes(run.state))) return;
       await new Promise((resolve) => setTimeout(resolve, 200));
     }
@@ -42,6 +42,12 @@ export async function layDemo(url, say) {
     say(`  ${name}: ${found.rows} rows`);
   };
 
+  const setUp = async (job, id, options) => {
+    const { sieve } = await call('GET', `/api/jobs/${job}`);
+    const was = sieve.find((step) => step.id === id);
+    await call('POST', `/api/jobs/${job}/steps`, { step: { ...was, options: { ...was.options, ...options } }, was });
+  };
+
   await call('POST', '/api/suppressions', {
     text: 'aughtyfield.example\nbrackengarth.example\npress@larkfell.example',
   });
@@ -60,43 +66,35 @@ export async function layDemo(url, say) {
     budgetCents: FIRST_BUDGET_CENTS,
   });
   for (const name of FILES) await bring(job, name);
-  await call('POST', `/api/jobs/${job}/steps`, {
-    options: { kind: 'match', on: true, mergeFrom: 0.995, judgeFrom: 0.02, survivor: 'fullest' },
+  await setUp(job, 'match', { mergeFrom: 0.995, judgeFrom: 0.02 });
+  await setUp(job, 'screen', {
+    rules: [
+      { field: 'title', words: ['assistant', 'intern', 'driver', 'administrator'], fate: 'aside' },
+      { field: 'company', words: ['equipment', 'consultancy', 'packaging', 'services'], fate: 'aside' },
+    ],
+    briefTitles: [
+      'Quality Manager',
+      'Head of Quality',
+      'Quality Assurance Manager',
+      'Production Manager',
+      'Head of Production',
+      'Technical Manager',
+      'Technical Director',
+      'Operations Director',
+      'Dairy Technologist',
+      'Head Cheesemaker',
+      'Owner',
+      'Managing Director',
+      'Founder',
+    ],
+    atMostPerCompany: 3,
   });
-  await call('POST', `/api/jobs/${job}/steps`, {
-    options: {
-      kind: 'screen',
-      rules: [
-        { field: 'title', words: ['assistant', 'intern', 'driver', 'administrator'], fate: 'aside' },
-        { field: 'company', words: ['equipment', 'consultancy', 'packaging', 'services'], fate: 'aside' },
-      ],
-      briefTitles: [
-        'Quality Manager',
-        'Head of Quality',
-        'Quality Assurance Manager',
-        'Production Manager',
-        'Head of Production',
-        'Technical Manager',
-        'Technical Director',
-        'Operations Director',
-        'Dairy Technologist',
-        'Head Cheesemaker',
-        'Owner',
-        'Managing Director',
-        'Founder',
-      ],
-      suppression: true,
-      atMostPerCompany: 3,
-    },
-  });
-  await call('POST', `/api/jobs/${job}/steps`, {
-    options: { kind: 'append', on: true, candidates: 5, finders: ['lantern'] },
-  });
+  await setUp(job, 'append-email', { finders: ['lantern'] });
   await idle();
-  await call('POST', `/api/jobs/${job}/runs`, { kind: 'verify' });
+  await call('POST', `/api/jobs/${job}/runs`, { step: 'verify' });
   await idle();
   say('  addresses that came with the files: verified');
-  await call('POST', `/api/jobs/${job}/runs`, { kind: 'append' });
+  await call('POST', `/api/jobs/${job}/runs`, { step: 'append-email' });
   await idle();
   say('  addresses looked up as far as the first part of the budget goes');
   await call('PATCH', `/api/jobs/${job}`, { budgetCents: 9000 });
@@ -106,12 +104,12 @@ export async function layDemo(url, say) {
     not,
     terms: texts.map((text) => ({ text, exact })),
   });
-  const search = async (name, jobId, conditions) => {
+  const search = async (name, jobId, conditions, about = 'people') => {
     const { id } = await call('POST', '/api/searches', {
       name,
       folder: 'Larkfell autumn',
       jobId,
-      search: { about: 'people', conditions },
+      search: { about, conditions },
     });
     return call('POST', `/api/searches/${id}/split`, {});
   };
@@ -138,4 +136,13 @@ export async function layDemo(url, say) {
   await call('PATCH', `/api/searches/${far.id}`, { standing: { kind: 'days', everyDays: 7, left: null } });
   await idle();
   say(`  a second one, pulled: ${far.split.count} people`);
+  const firms = await search(
+    'Firms that log temperatures, Ireland',
+    job,
+    [any('technology', ['data loggers']), any('country', ['IE'])],
+    'companies',
+  );
+  await call('POST', `/api/searches/${firms.id}/pulls`, { batchIds: firms.batchViews.map(({ id }) => id), jobId: job });
+  await idle();
+  say(`  a third one, of companies: ${firms.split.count}`);
 }

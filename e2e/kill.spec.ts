@@ -5,7 +5,11 @@ interface Job {
   id: number;
   spentCents: number;
   budgetCents: number;
-  summary: { records: number; steps: { append: { waits: number } }; verdicts: Record<string, number> } | null;
+  summary: {
+    records: number;
+    steps: { id: string; aside: number; waits: number }[];
+    verdicts: Record<string, number>;
+  } | null;
 }
 
 let world: World;
@@ -14,8 +18,8 @@ test.afterAll(() => world.stop());
 
 const runningFar = async (kind: string, least: number) => {
   for (;;) {
-    const runs = await world.call<{ kind: string; done: number; state: string }[]>('GET', '/api/runs');
-    const run = runs.find((known) => known.kind === kind);
+    const runs = await world.call<{ input: { kind: string }; done: number; state: string }[]>('GET', '/api/runs');
+    const run = runs.find((known) => known.input.kind === kind);
     if (run && (run.done >= least || run.state === 'done')) return run.state;
     await sleep(20);
   }
@@ -26,7 +30,7 @@ test('a killed server goes on where it was: no row twice, nothing bought twice, 
   const lines = Array.from({ length: 60_000 }, (_, i) => `Maren ${i},m${i}@brackenfold.example`);
   const intake = world.bring(id, 'many.csv', Buffer.from(`Name,Email\n${lines.join('\n')}\n`));
   await intake;
-  await runningFar('intake', 2000);
+  await runningFar('bring-in', 2000);
   await world.kill();
   await world.restart();
   await world.idle();
@@ -35,13 +39,11 @@ test('a killed server goes on where it was: no row twice, nothing bought twice, 
   const second = await world.call<Job>('POST', '/api/jobs', { name: 'Kill while buying', budgetCents: 300 });
   await world.bring(second.id, 'guild-members.txt');
   await world.idle();
-  await world.call('POST', `/api/jobs/${second.id}/steps`, {
-    options: { kind: 'append', on: true, candidates: 3, finders: ['lantern'] },
-  });
+  await world.setUp(second.id, 'append-email', { candidates: 3, finders: ['lantern'] });
   await world.idle();
-  await world.call('POST', `/api/jobs/${second.id}/runs`, { kind: 'append' });
+  await world.call('POST', `/api/jobs/${second.id}/runs`, { step: 'append-email' });
   for (const far of [10, 60]) {
-    await runningFar('append', far);
+    await runningFar('ask', far);
     await world.kill();
     await world.restart();
   }
@@ -53,27 +55,81 @@ test('a killed server goes on where it was: no row twice, nothing bought twice, 
   expect(bill.cents).toBe(job.spentCents);
 });
 
-test('a finder that is down and mail servers that are silent end in words, not in loss', async () => {
+interface Ended {
+  input: { kind: string };
+  state: string;
+  result: { settled: number; silent: number; down: { finder: string; reason: string }[] };
+}
+/** Asks for a step, and tells how that run ended. */
+async function ask(job: number, step: string): Promise<Ended> {
+  await world.call('POST', `/api/jobs/${job}/runs`, { step });
+  const runs = (await world.idle()) as unknown as Ended[];
+  return runs.find(({ input }) => input.kind === 'ask')!;
+}
+const stepOf = async (job: number, id: string) =>
+  (await world.call<Job>('GET', `/api/jobs/${job}`)).summary!.steps.find((step) => step.id === id)!;
+
+test('a finder that is down ends in words; what waits for it goes on waiting', async () => {
   const { id } = await world.call<Job>('POST', '/api/jobs', { name: 'Down', budgetCents: 10_000 });
   await world.bring(id, 'few.csv', Buffer.from('Name,Company,Website\nZed Quorn,Nowhere,downcote.example\n'));
   await world.idle();
-  await world.call('POST', `/api/jobs/${id}/steps`, {
-    options: { kind: 'append', on: true, candidates: 0, finders: ['lantern'] },
-  });
+  await world.setUp(id, 'append-email', { candidates: 0, finders: ['lantern'] });
   await world.idle();
   await world.scenario({ finderStatus: 500 });
-  await world.call('POST', `/api/jobs/${id}/runs`, { kind: 'append' });
-  const runs = (await world.idle()) as unknown as { kind: string; state: string; message: string }[];
-  const run = runs.find(({ kind }) => kind === 'append')!;
-  expect([run.state, run.message]).toEqual([
-    'done',
-    expect.stringContaining('it answered 500; what waits for it can be asked later'),
-  ]);
-  await world.scenario({ mailSilent: true });
-  await world.bring(id, 'mail.csv', Buffer.from('Name,Email\nZed Quorn,zed@mosscross.example\n'));
-  await world.idle();
-  await world.call('POST', `/api/jobs/${id}/runs`, { kind: 'verify' });
-  await world.idle();
+  const { state, result } = await ask(id, 'append-email');
   await world.scenario({});
-  expect((await world.call<Job>('GET', `/api/jobs/${id}`)).summary!.verdicts['unknown']).toBe(1);
+  expect([state, result.down]).toEqual(['done', [{ finder: 'lantern', reason: 'it answered 500' }]]);
+  expect(await stepOf(id, 'append-email')).toMatchObject({ waits: 1, aside: 0 });
+});
+
+test('an outage sets nobody aside, and asking again completes exactly those who waited', async () => {
+  const lines = [
+    'Name,Company,Website,Email',
+    'Zed Quorn,Nowhere,downcote.example,',
+    'Maren Quorn,Moss,mosscross.example,',
+    'Zed Quorn,Moss,,zed@mosscross.example',
+  ].join('\n');
+  const jobs = [];
+  for (const name of ['Outage', 'Silence', 'Calm']) {
+    const { id } = await world.call<Job>('POST', '/api/jobs', { name, budgetCents: 10_000 });
+    await world.bring(id, 'few.csv', Buffer.from(`${lines}\n`));
+    await world.idle();
+    await world.setUp(id, 'append-email', { candidates: 2 });
+    await world.idle();
+    jobs.push(id);
+  }
+  const [outage, silence, calm] = jobs as [number, number, number];
+  const steps = ['append-email', 'verify'];
+  const before = await Promise.all(steps.map((step) => stepOf(outage, step)));
+  expect(before.map(({ waits }) => waits)).toEqual([2, 1]);
+
+  await world.outage();
+  for (const step of steps) expect((await ask(outage, step)).result.settled).toBe(0);
+  await world.outageEnds();
+  await world.scenario({ mailSilent: true });
+  for (const step of steps) await ask(silence, step);
+  await world.scenario({});
+  for (const job of [outage, silence])
+    expect(
+      await Promise.all(steps.map(async (step) => (({ waits, aside }) => [waits, aside])(await stepOf(job, step)))),
+    ).toEqual([
+      [2, 0],
+      [1, 0],
+    ]);
+
+  const rows = async (job: number) => {
+    for (const step of steps) if ((await stepOf(job, step)).waits > 0) await ask(job, step);
+    const pages = ['pass', 'aside', 'waits'].map((fate) =>
+      world.call<{ rows: { name: string; email: string; verdict: string; fate: object }[] }>(
+        'GET',
+        `/api/jobs/${job}/rows?step=append-email&fate=${fate}`,
+      ),
+    );
+    return (await Promise.all(pages)).flatMap((page) =>
+      page.rows.map(({ name, email, verdict, fate }) => [name, email, verdict, fate]),
+    );
+  };
+  const undisturbed = await rows(calm);
+  expect(await rows(outage)).toEqual(undisturbed);
+  expect(await rows(silence)).toEqual(undisturbed);
 });

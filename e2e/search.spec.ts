@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { sent, startWorld, type World } from './world';
+import { sent, startWorld, type World, pick } from './world';
 
 interface SearchView {
   id: number;
@@ -90,7 +90,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await expect.poll(async () => (await view()).split!.byHand).toBe(false);
 
   // Pull: the time first; the server is killed in the middle of a batch and goes on where it was; the session ends often.
-  await page.getByLabel('Rows go to').selectOption({ label: 'Ireland' });
+  await pick(page, 'Rows go to', 'Ireland');
   await expect(page.getByText('rows, free of charge', { exact: false })).toBeVisible();
   await world.scenario({ sessionSeconds: 2 });
   await page.getByRole('button', { name: /^Pull/ }).click();
@@ -113,7 +113,7 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await world.scenario({ daysAhead: 30 });
   await page.reload();
   await page.getByRole('tab', { name: /What came/ }).click();
-  await page.getByLabel('Ask again').selectOption({ label: 'every' });
+  await pick(page, 'Ask again', 'every');
   await expect(page.getByText(/Asked again \w+ \d+ \w+/)).toBeVisible();
   await sent(page, '/ask-now', () => page.getByRole('button', { name: 'Ask now' }).click());
   await world.idle();
@@ -148,7 +148,7 @@ test('rows are picked with the keyboard onto a list, and the list goes to a job'
   await expect(page.locator('tr.row').first()).toContainText('yours');
   await page.goto(`${world.url}/search`);
   await page.getByRole('link', { name: 'Good ones' }).click();
-  await page.getByLabel('Job').selectOption({ label: 'Picked' });
+  await pick(page, 'Job', 'Picked');
   await sent(page, '/to-job', () => page.getByRole('button', { name: 'Add to the job' }).click());
   await world.idle();
   expect(await records(job)).toBe(1);

@@ -24,10 +24,15 @@ export async function startWorld(port: number) {
   };
   const start = (entry: string) =>
     spawn(process.execPath, [join(root, 'dist', entry)], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
-  const standins = start('standins/main.js');
-  await once(standins, 'message');
+  let standins = await startStandins();
   const url = `http://127.0.0.1:${port}`;
   let server: ChildProcess = await startServer();
+
+  async function startStandins(): Promise<ChildProcess> {
+    const child = start('standins/main.js');
+    await once(child, 'message');
+    return child;
+  }
 
   async function startServer(): Promise<ChildProcess> {
     const child = start('server/main.js');
@@ -56,6 +61,15 @@ export async function startWorld(port: number) {
   return {
     url,
     call,
+    /** Sets a step of a job up: some options otherwise than they are. */
+    async setUp(job: number, id: string, options: object, on = true) {
+      const { sieve } = await call<{ sieve: { id: string; options: object }[] }>('GET', `/api/jobs/${job}`);
+      const was = sieve.find((step) => step.id === id)!;
+      await call('POST', `/api/jobs/${job}/steps`, {
+        step: { ...was, on, options: { ...was.options, ...options } },
+        was,
+      });
+    },
     /** Brings a file in through the API and returns once the run is queued. */
     async bring(job: number, name: string, content = readFileSync(demoFile(name))) {
       const sent = await fetch(`${url}/api/uploads?name=${name}`, {
@@ -97,6 +111,14 @@ export async function startWorld(port: number) {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(words),
       }),
+    /** All outside services at once: name server, mail servers, finder and directory. */
+    async outage() {
+      standins.kill('SIGKILL');
+      await once(standins, 'exit');
+    },
+    async outageEnds() {
+      standins = await startStandins();
+    },
     async kill() {
       server.kill('SIGKILL');
       await once(server, 'exit');
@@ -123,3 +145,9 @@ export const sent = (page: Page, ending: string, act: () => Promise<unknown>) =>
 
 export type World = Awaited<ReturnType<typeof startWorld>>;
 export const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
+
+/** Picks one of the values of a select. */
+export async function pick(page: Page, label: string, words: string) {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: words, exact: true }).click();
+}

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { at, count, id } from './model';
+import { at, count, fate, id } from './model';
 
 export const newSuppressions = z.object({ text: z.string().min(1).max(5_000_000) });
 export const suppressionRow = z.object({ value: z.string(), kind: z.enum(['email', 'domain']), at });
@@ -14,5 +14,8 @@ export const foundContact = z.object({
   name: z.string(),
   company: z.string(),
   email: z.string(),
+  /** Where it stands in the job's sieve. */
+  step: z.string(),
+  fate: fate.shape.state,
 });
 export type FoundContact = z.output<typeof foundContact>;

@@ -46,6 +46,14 @@ export const STEP_WORDS: Record<string, string> = {
 };
 export const stepWords = (kind: string): string => STEP_WORDS[kind] ?? kind;
 
+const WAITS: Record<string, readonly [one: string, many: string]> = {
+  'append-email': ['person without an address', 'people without an address'],
+  verify: ['address to verify', 'addresses to verify'],
+};
+/** What waits at a step to be asked about. */
+export const stepWaits = (kind: string, count: number): string =>
+  (WAITS[kind] ?? ['contact to ask about', 'contacts to ask about'])[count === 1 ? 0 : 1];
+
 /** By code, of whatever step. */
 export const FATE_WORDS: Record<string, string> = {
   passed: 'passes',

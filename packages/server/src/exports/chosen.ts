@@ -32,7 +32,9 @@ export const leavingKeys = ({ recordIds, person }: Pick<ChosenContact, 'recordId
   ...personKeys(person),
 ];
 
-export const leavingEntry = (contact: ChosenContact): Entry => ({ item: contact.id, keys: leavingKeys(contact) });
+export function* leavingEntries(contacts: readonly ChosenContact[]): Generator<Entry> {
+  for (const contact of contacts) yield { item: contact.id, keys: leavingKeys(contact) };
+}
 
 /**
  * Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. By last

@@ -7,7 +7,7 @@ import type { ExportLayout, ExportRun } from '@sieve/contract';
 import { jobRow } from '../jobs/store';
 import { leave } from '../register/register';
 import type { RunHandler } from '../runs/context';
-import { chosenContacts, leavingEntry, toExportRow, type ChosenContact } from './chosen';
+import { chosenContacts, leavingEntries, toExportRow, type ChosenContact } from './chosen';
 import { exportById, finishExport } from './store';
 
 /** Writes the files of an export and its manifest, then remembers who left. Stopped, it writes the files anew. */
@@ -30,9 +30,8 @@ export const runExport: RunHandler<'export'> = async ({ db, jobId, input, dataDi
     progress(part.from + part.rows, chosen.length);
   }
   await writeFile(join(dir, 'manifest.json'), manifest(exportId, job.name, at, layout, parts, files, chosen));
-  const entries = chosen.map(leavingEntry);
-  finishExport(db, exportId, entries, files);
-  leave(db.register, exportId, entries);
+  finishExport(db, exportId, leavingEntries(chosen), files);
+  leave(db.register, exportId, leavingEntries(chosen));
   return { code: 'exported', rows: chosen.length, files: files.length };
 };
 

@@ -34,12 +34,13 @@ export const exportRuns = (db: Db, jobId: number): ExportRun[] =>
     .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files }));
 
 /** Writes who left, by their first record and by what they were known then, and that the export is done. */
-export function finishExport(db: Db, id: number, entries: readonly Entry[], files: ExportRun['files']): void {
+export function finishExport(db: Db, id: number, entries: Iterable<Entry>, files: ExportRun['files']): void {
+  const rows = files.reduce((sum, file) => sum + file.rows, 0);
   const add = db.$client.prepare('INSERT OR IGNORE INTO export_rows (export_id, record_id, keys) VALUES (?, ?, ?)');
   db.$client
     .transaction(() => {
       for (const { item, keys } of entries) add.run(id, item, JSON.stringify(keys));
-      db.update(exportsTable).set({ state: 'done', rows: entries.length, files }).where(eq(exportsTable.id, id)).run();
+      db.update(exportsTable).set({ state: 'done', rows, files }).where(eq(exportsTable.id, id)).run();
     })
     .immediate();
 }

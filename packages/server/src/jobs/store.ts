@@ -42,6 +42,10 @@ export const patchJob = (db: Db, id: number, patch: JobPatch): void => {
   if (Object.keys(patch).length > 0) db.update(jobs).set(patch).where(eq(jobs.id, id)).run();
 };
 
+/** The steps in force. */
+export const sieveOf = (db: Db, id: number): Sieve =>
+  JSON.parse(db.$client.prepare('SELECT sieve FROM jobs WHERE id = ?').pluck().get(id) as string) as Sieve;
+
 export const countDecision = (db: Db, id: number, more: 1 | -1): void =>
   void db.$client.prepare('UPDATE jobs SET decisions = decisions + ? WHERE id = ?').run(more, id);
 

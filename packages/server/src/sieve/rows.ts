@@ -23,7 +23,7 @@ import type {
 } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
-import { jobRow } from '../jobs/store';
+import { jobRow, sieveOf } from '../jobs/store';
 import { recordOf } from '../sources/store';
 import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
 import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
@@ -70,10 +70,11 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
     )
     .raw()
     .all({ ...params, limit: query.limit, offset: query.offset }) as ContactColumns[];
-  return { total, rows: rows.map((columns) => toRow(fromColumns(columns), stepIds(db, jobId))) };
+  const steps = stepIds(db, jobId);
+  return { total, rows: rows.map((columns) => toRow(fromColumns(columns), steps)) };
 }
 
-const stepIds = (db: Db, jobId: number): string[] => jobRow(db, jobId)!.sieve.map(({ id }) => id);
+const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ id }) => id);
 
 /** Where a step stands in a job's sieve; behind every contact when it is not in it. */
 function stepPosition(db: Db, jobId: number, step: string): number {
@@ -141,7 +142,7 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
 /** Shows records of a job as they came and as they are after tidying and what a person wrote. */
 function recordViews(db: Db, jobId: number, lists: WordLists): (id: number) => RecordView | undefined {
   const said = sortDecisions(standingDecisions(db, jobId));
-  const tidied = tidier({ phoneCountry: stepIn(jobRow(db, jobId)!.sieve, tidy).options.phoneCountry, lists });
+  const tidied = tidier({ phoneCountry: stepIn(sieveOf(db, jobId), tidy).options.phoneCountry, lists });
   const record = recordOf(db, jobId);
   return (id) => {
     const found = record(id);
@@ -251,25 +252,26 @@ export function findContacts(db: Db, q: string, most: number): FoundContact[] {
   const words = q.split(/\s+/);
   const last = words.pop()!;
   const starts = [...new Set([last, last.toLowerCase(), last[0]!.toUpperCase() + last.slice(1).toLowerCase()])];
-  const others = words.map((word) => word.toLowerCase());
+  const others = words.map(
+    (_, i) => `AND lower(firstName || ' ' || lastName || ' ' || company || ' ' || email) LIKE @w${i}`,
+  );
+  const params = Object.fromEntries(words.map((word, i) => [`w${i}`, `%${word.toLowerCase()}%`]));
   const out: FoundContact[] = [];
   for (const { jobId, contacts } of shownOutcomes(db)) {
     const found = new Map<number, FoundContact>();
-    for (const column of ['lastName', 'company', 'email'])
+    const steps = stepIds(db, jobId);
+    for (const column of ['lastName', 'company', 'email']) {
+      const select = db.outcomes.prepare(
+        `SELECT id AS contact, trim(firstName || ' ' || lastName) AS name, company, email, stop, state AS fate
+         FROM ${contacts} WHERE ${column} >= @start AND ${column} < @end ${others.join(' ')}
+         ORDER BY ${column} LIMIT ${MOST_OF_A_JOB}`,
+      );
       for (const start of starts) {
-        const rows = db.outcomes
-          .prepare(
-            `SELECT id AS contact, trim(firstName || ' ' || lastName) AS name, company, email FROM ${contacts}
-             WHERE ${column} >= @start AND ${column} < @end ${others.map((_, i) => `AND lower(firstName || ' ' || lastName || ' ' || company || ' ' || email) LIKE @w${i}`).join(' ')}
-             ORDER BY ${column} LIMIT ${MOST_OF_A_JOB}`,
-          )
-          .all({
-            start,
-            end: `${start}\uffff`,
-            ...Object.fromEntries(others.map((word, i) => [`w${i}`, `%${word}%`])),
-          });
-        for (const row of rows as Omit<FoundContact, 'jobId'>[]) found.set(row.contact, { jobId, ...row });
+        const rows = select.all({ start, end: `${start}\uffff`, ...params });
+        for (const { stop, ...row } of rows as (Omit<FoundContact, 'jobId' | 'step'> & { stop: number })[])
+          found.set(row.contact, { jobId, ...row, step: steps[stop] ?? steps.at(-1)! });
       }
+    }
     out.push(...[...found.values()].slice(0, MOST_OF_A_JOB));
     if (out.length >= most) break;
   }

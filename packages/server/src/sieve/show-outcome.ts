@@ -58,9 +58,7 @@ export async function showOutcome(db: Db, jobId: number, outcome: ToShow, detail
       ? kept.shown.contacts
       : (old?.contacts() ?? new Map<number, ContactColumns>());
   kept.shown = null;
-  const contacts = new Map<number, ContactColumns>();
-  for (const contact of outcome.contacts) contacts.set(contact.id, toColumns(contact));
-  const changes = differences(known, contacts);
+  const { contacts, changes } = compared(known, outcome.contacts);
   const oldCompanies = old?.companies() ?? [];
 
   const show = (shown: number) => {
@@ -127,19 +125,25 @@ interface Changes<T> {
   came: T[];
 }
 
-/** What differs between the contacts that are shown and those to show. */
-function differences(
-  shown: ReadonlyMap<number, ContactColumns>,
-  contacts: ReadonlyMap<number, ContactColumns>,
-): Changes<ContactColumns> {
-  const isIn = (all: ReadonlyMap<number, ContactColumns>, columns: ContactColumns) => {
-    const other = all.get(columns[0] as number);
-    return other !== undefined && columns.every((value, i) => value === other[i]);
-  };
-  return {
-    gone: [...shown.values()].filter((columns) => !isIn(contacts, columns)),
-    came: [...contacts.values()].filter((columns) => !isIn(shown, columns)),
-  };
+/** The contacts to show, and what differs from those that are shown; what is as it was is kept once. */
+function compared(shown: ReadonlyMap<number, ContactColumns>, toShow: Iterable<StoredContact>) {
+  const contacts = new Map<number, ContactColumns>();
+  const changes: Changes<ContactColumns> = { gone: [], came: [] };
+  let known = 0;
+  for (const contact of toShow) {
+    const columns = toColumns(contact);
+    const old = shown.get(contact.id);
+    if (old) known++;
+    if (old && columns.every((value, i) => value === old[i])) {
+      contacts.set(contact.id, old);
+      continue;
+    }
+    contacts.set(contact.id, columns);
+    changes.came.push(columns);
+    if (old) changes.gone.push(old);
+  }
+  if (known < shown.size) for (const [id, old] of shown) if (!contacts.has(id)) changes.gone.push(old);
+  return { contacts, changes };
 }
 
 function pairDifferences(shown: readonly StoredPair[], pairs: readonly StoredPair[]): Changes<StoredPair> {

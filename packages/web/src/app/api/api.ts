@@ -1,19 +1,22 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Column, DecisionBody, RowIssue, Search, StepOptions, Subject } from '@sieve/core';
+import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject } from '@sieve/core';
 import type {
   AskEstimate,
+  CompanyPage,
   ContactView,
-  BatchesBody,
   CountView,
   DecisionRow,
+  DecisionSubject,
   DirectoryRow,
   ExportLayout,
   ExportPreview,
   ExportRun,
   Format,
+  FoundContact,
   Inspection,
   Job,
+  JobPatch,
   LikeView,
   NewJob,
   PageView,
@@ -24,22 +27,20 @@ import type {
   RowPage,
   RowQuery,
   Run,
+  RunAction,
+  SaidFormat,
   SampleView,
+  SearchBatchesBody,
   SearchPatch,
   SearchRow,
   SearchView,
-  Settings,
+  SettingsView,
   SourceRow,
+  SpendDay,
   SuppressionRow,
   TitleGroup,
 } from '@sieve/contract';
 import type { Observable } from 'rxjs';
-
-export interface SpendDay {
-  day: string;
-  cents: number;
-  bought: number;
-}
 
 /** The server's addresses, one method each. */
 @Injectable({ providedIn: 'root' })
@@ -49,20 +50,23 @@ export class Api {
   jobs = () => this.http.get<Job[]>('/api/jobs');
   job = (id: number) => this.http.get<Job>(`/api/jobs/${id}`);
   createJob = (job: NewJob) => this.http.post<Job>('/api/jobs', job);
-  patchJob = (id: number, patch: Partial<NewJob>) => this.http.patch<Job>(`/api/jobs/${id}`, patch);
+  patchJob = (id: number, patch: JobPatch) => this.http.patch<Job>(`/api/jobs/${id}`, patch);
   rows = (id: number, query: Partial<RowQuery>) =>
     this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
   contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);
   pairs = (id: number) => this.http.get<{ total: number; pairs: PairView[] }>(`/api/jobs/${id}/pairs`);
-  titles = (id: number) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`);
+  titles = (id: number, step: string) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`, { params: { step } });
+  companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
+    this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
+  find = (q: string) => this.http.get<FoundContact[]>('/api/contacts', { params: { q } });
   sources = (id: number) => this.http.get<SourceRow[]>(`/api/jobs/${id}/sources`);
   sourceIssues = (id: number, source: number) => this.http.get<RowIssue[]>(`/api/jobs/${id}/sources/${source}/issues`);
-  decisions = (id: number) => this.http.get<DecisionRow[]>(`/api/jobs/${id}/decisions`);
-  decide = (id: number, body: DecisionBody) => this.http.post<{ id: number }>(`/api/jobs/${id}/decisions`, { body });
-  configure = (id: number, options: StepOptions) => this.http.post<Job>(`/api/jobs/${id}/steps`, { options });
-  undo = (id: number) => this.http.post<DecisionRow>(`/api/jobs/${id}/undo`, {});
-  setUndone = (id: number, decision: number, undone: boolean) =>
-    this.http.post<DecisionRow>(`/api/jobs/${id}/decisions/${decision}`, { undone });
+  decisions = (subject: DecisionSubject) => this.http.get<DecisionRow[]>('/api/decisions', { params: { ...subject } });
+  decide = (id: number, body: DecisionBody) => this.http.post<DecisionRow>(`/api/jobs/${id}/decisions`, { body });
+  configure = (id: number, step: SieveStep, was: SieveStep) =>
+    this.http.post<{ job: Job; decision: DecisionRow }>(`/api/jobs/${id}/steps`, { step, was });
+  setUndone = (decision: number, undone: boolean) =>
+    this.http.post<DecisionRow>(`/api/decisions/${decision}`, { undone });
 
   upload = (file: Blob, name: string) =>
     this.http.post<{ id: string; name: string }>('/api/uploads', file, {
@@ -71,16 +75,15 @@ export class Api {
       observe: 'events',
       reportProgress: true,
     });
-  inspect = (upload: string, name: string, format: Partial<Format>, columns: Column[] | null, jobId: number | null) =>
+  inspect = (upload: string, name: string, format: SaidFormat, columns: Column[] | null, jobId: number | null) =>
     this.http.post<Inspection>(`/api/uploads/${upload}/inspect`, { format, columns, jobId }, { params: { name } });
   bringIn = (job: number, body: { uploadId: string; name: string; format: Format; columns: Column[] }, rows: number) =>
     this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
 
   runs = () => this.http.get<Run[]>('/api/runs');
   estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);
-  startRun = (job: number, kind: 'append' | 'verify') =>
-    this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, { kind });
-  actOnRun = (id: number, action: 'pause' | 'resume' | 'cancel') => this.http.post<Run>(`/api/runs/${id}`, { action });
+  ask = (job: number, step: string) => this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, { step });
+  actOnRun = (id: number, action: RunAction) => this.http.post<Run>(`/api/runs/${id}`, { action });
 
   exportPreview = (job: number, layout: ExportLayout) =>
     this.http.post<ExportPreview>(`/api/jobs/${job}/exports/preview`, layout);
@@ -100,7 +103,7 @@ export class Api {
   like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>
     this.http.post<LikeView[]>('/api/directory/like', { about, rows });
   splitSearch = (id: number) => this.http.post<SearchView>(`/api/searches/${id}/split`, {});
-  setBatches = (id: number, batches: BatchesBody['batches']) =>
+  setBatches = (id: number, batches: SearchBatchesBody['batches']) =>
     this.http.put<SearchView>(`/api/searches/${id}/batches`, { batches });
   splitBatch = (id: number, position: number, field: string) =>
     this.http.post<SearchView>(`/api/searches/${id}/batches/split`, { position, field });
@@ -120,8 +123,8 @@ export class Api {
   picksToJob = (id: number, jobId: number) =>
     this.http.post<{ rows: number }>(`/api/pick-lists/${id}/to-job`, { jobId });
 
-  settings = () => this.http.get<Settings>('/api/settings');
-  saveSettings = (settings: Settings) => this.http.put<Settings>('/api/settings', settings);
+  settings = () => this.http.get<SettingsView>('/api/settings');
+  saveSettings = (view: SettingsView) => this.http.put<SettingsView>('/api/settings', view);
   suppressions = () => this.http.get<SuppressionRow[]>('/api/suppressions');
   suppress = (text: string) => this.http.post<{ added: number; refused: string[] }>('/api/suppressions', { text });
   unsuppress = (value: string): Observable<unknown> => this.http.delete('/api/suppressions', { params: { value } });

@@ -32,10 +32,11 @@ it('finds contacts of the jobs that have rows, and leads to where they are', asy
   const { write, http, options, press, went, stable } = await open();
   await write('input', 'oakhill');
   await new Promise((resolve) => setTimeout(resolve, 200));
-  const asked = http.expectOne((request) => request.url.startsWith('/api/jobs/2/rows'));
+  const asked = http.expectOne((request) => request.url === '/api/contacts');
   expect(asked.request.urlWithParams).toContain('oakhill');
-  const row = { id: 7, name: 'Maren Oakhill', company: 'Brackenfold', fate: { step: 'screen', state: 'aside' } };
-  asked.flush({ rows: [row], total: 1 });
+  asked.flush([
+    { jobId: 2, contact: 7, name: 'Maren Oakhill', company: 'Brackenfold', email: '', step: 'screen', fate: 'aside' },
+  ]);
   await stable();
   expect(options()).toEqual(['Maren Oakhill, Brackenfold']);
   await press('Enter');

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
-import type { ContactRow } from '@sieve/contract';
+import type { FoundContact } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { catchError, debounceTime, forkJoin, map, of, switchMap } from 'rxjs';
+import { catchError, debounceTime, map, of, switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { work } from '../state/work';
 
@@ -98,29 +98,15 @@ export class Commands {
   private readonly api = inject(Api);
   private readonly dialog = inject(MatDialogRef<Commands>);
   private readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  private readonly jobNames = computed(() => Object.fromEntries(this.jobs().map(({ id, name }) => [id, name])));
   protected readonly text = signal('');
   protected readonly at = signal(0);
 
   private readonly contacts = toSignal(
     toObservable(this.text).pipe(
       debounceTime(120),
-      switchMap((q) =>
-        q.trim().length < 2
-          ? of([])
-          : forkJoin(
-              this.jobs()
-                .filter(({ summary }) => summary)
-                .slice(0, 8)
-                .map((job) =>
-                  this.api
-                    .rows(job.id, { q, step: 'tidy', limit: 5 })
-                    .pipe(map(({ rows }) => rows.map((row) => contactCommand(job.id, job.name, row)))),
-                ),
-            ).pipe(
-              map((lists) => lists.flat()),
-              catchError(() => of([])),
-            ),
-      ),
+      switchMap((q) => (q.trim().length < 2 ? of([]) : this.api.find(q.trim()).pipe(catchError(() => of([]))))),
+      map((found) => found.map((contact) => contactCommand(this.jobNames()[contact.jobId] ?? '', contact))),
     ),
     { initialValue: [] as Command[] },
   );
@@ -170,9 +156,9 @@ export class Commands {
   }
 }
 
-const contactCommand = (jobId: number, job: string, row: ContactRow): Command => ({
-  label: `${row.name}, ${row.company}`,
+const contactCommand = (job: string, { jobId, contact, name, company, step, fate }: FoundContact): Command => ({
+  label: [name, company].filter(Boolean).join(', '),
   detail: `contact in ${job}`,
   go: ['/jobs', jobId],
-  query: { step: row.fate.step ?? 'verify', fate: row.fate.step === null ? 'pass' : row.fate.state, row: row.id },
+  query: { step, fate, row: contact },
 });

@@ -8,12 +8,13 @@ const run: Run = {
   id: 9,
   jobId: 2,
   jobName: 'Cheese makers',
-  kind: 'verify',
+  input: { kind: 'ask', step: 'verify' },
   state: 'running',
   done: 15,
   total: 60,
   rate: 0,
-  message: '',
+  phase: null,
+  result: null,
   createdAt: 0,
   endedAt: null,
   notBefore: null,
@@ -45,13 +46,16 @@ it('asks for everything at the start, and shows what runs', async () => {
   await stable();
   expect(text()).toContain('nothing runs');
   expect(text()).toContain('Nothing runs now.');
-  expect(document.body.textContent).toContain('Cheese makers: verify done.');
+  expect(document.body.textContent).toContain('Cheese makers: Verify done.');
 });
 
 it('a run that failed is told with its reason', async () => {
   const { live } = await open([run]);
-  live.next({ type: 'run', run: { ...run, state: 'failed', message: 'The disk is full.' } });
-  expect(document.body.textContent).toContain('Cheese makers: The disk is full.');
+  live.next({
+    type: 'run',
+    run: { ...run, state: 'failed', result: { code: 'failed', error: 'disk-full', details: {} } },
+  });
+  expect(document.body.textContent).toContain('Cheese makers: Verify. The disk is full.');
 });
 
 it('says when the server is gone and that nothing is lost; once it is back everything is asked for again', async () => {

@@ -1,12 +1,14 @@
 import { inject, Injectable } from '@angular/core';
-import type { DecisionBody, StepOptions } from '@sieve/core';
+import type { DecisionBody, SieveStep } from '@sieve/core';
+import type { DecisionRow, DecisionSubject } from '@sieve/contract';
 import { Store } from '@ngrx/store';
+import { type Observable, switchMap, tap } from 'rxjs';
 import { Api, wordsOf } from '../api/api';
 import { decisionWords } from '../ui/decision-words';
 import { Notices } from '../ui/notices';
 import { workActions } from './work';
 
-/** Tells the server what a person decided, says so, and takes it back on wish. */
+/** Tells the server what a person decided, says so, and takes it back or makes it again on wish. */
 @Injectable({ providedIn: 'root' })
 export class Decisions {
   private readonly api = inject(Api);
@@ -14,39 +16,53 @@ export class Decisions {
   private readonly store = inject(Store);
 
   decide(jobId: number, body: DecisionBody, then: () => void = () => undefined) {
-    this.api.decide(jobId, body).subscribe({
-      next: ({ id }) => {
-        this.offer(jobId, id, decisionWords(body));
-        then();
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    this.run(this.api.decide(jobId, body), (row) => {
+      this.offer(row, decisionWords(body));
+      then();
     });
   }
 
-  configure(jobId: number, options: StepOptions) {
-    this.api.configure(jobId, options).subscribe({
-      next: (job) => {
-        this.store.dispatch(workActions.jobCame({ job }));
-        this.notices.done('The step is set up anew; the rows are being sifted').subscribe(() => this.undo(jobId));
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+  configure(jobId: number, step: SieveStep, was: SieveStep) {
+    this.run(this.api.configure(jobId, step, was), ({ job, decision }) => {
+      this.store.dispatch(workActions.jobCame({ job }));
+      this.offer(decision, 'The step is set up anew; the rows are being sifted');
     });
   }
 
-  /** Ctrl Z: the last decision that stands. */
-  undo(jobId: number) {
-    this.api.undo(jobId).subscribe({
-      next: ({ body }) => this.notices.say(`Taken back: ${decisionWords(body)}`),
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+  /** Ctrl Z: one's own last decision about what is on the screen, by its number; never one that a schedule made. */
+  undo(subject: DecisionSubject, then: () => void = () => undefined) {
+    this.run(this.api.decisions(subject), (rows) => {
+      const last = rows.find(({ author, undoneAt }) => author === 'you' && undoneAt === null);
+      if (last) this.setUndone(last, true, then);
+      else this.notices.say('No decision of yours is left to take back here.');
     });
   }
 
-  private offer(jobId: number, id: number, words: string) {
-    this.notices.done(words).subscribe(() =>
-      this.api.setUndone(jobId, id, true).subscribe({
-        next: () => this.notices.say(`Taken back: ${words}`),
-        error: (error: unknown) => this.notices.bad(wordsOf(error)),
-      }),
+  /** Ctrl Shift Z: the decision that was taken back last. */
+  redo(subject: DecisionSubject, then: () => void = () => undefined) {
+    this.run(this.api.decisions(subject), (rows) => {
+      const [last] = rows
+        .filter(({ author, undoneAt }) => author === 'you' && undoneAt !== null)
+        .sort((a, b) => b.undoneAt! - a.undoneAt! || a.id - b.id);
+      if (last) this.setUndone(last, false, then);
+      else this.notices.say('Nothing was taken back here.');
+    });
+  }
+
+  setUndone(row: Pick<DecisionRow, 'id' | 'body'>, undone: boolean, then: () => void = () => undefined) {
+    this.run(this.api.setUndone(row.id, undone), () => {
+      this.notices.say(`${undone ? 'Taken back' : 'Made again'}: ${decisionWords(row.body)}`);
+      then();
+    });
+  }
+
+  private offer(row: DecisionRow, words: string) {
+    this.run(this.notices.done(words).pipe(switchMap(() => this.api.setUndone(row.id, true))), () =>
+      this.notices.say(`Taken back: ${words}`),
     );
+  }
+
+  private run<T>(request: Observable<T>, then: (answer: T) => void) {
+    request.pipe(tap(then)).subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
   }
 }

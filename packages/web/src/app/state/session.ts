@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import type { Settings } from '@sieve/contract';
+import type { Settings, SettingsView } from '@sieve/contract';
 import { Api } from '../api/api';
 
 export type Theme = 'auto' | 'light' | 'dark';
@@ -8,7 +8,9 @@ export type Theme = 'auto' | 'light' | 'dark';
 @Injectable({ providedIn: 'root' })
 export class Session {
   private readonly api = inject(Api);
-  readonly settings = signal<Settings | null>(null);
+  /** As they were read, with their version. */
+  readonly view = signal<SettingsView | null>(null);
+  readonly settings = computed<Settings | null>(() => this.view()?.settings ?? null);
   readonly currency = computed(() => this.settings()?.currency ?? 'GBP');
   readonly theme = signal<Theme>((localStorage.getItem('theme') as Theme | null) ?? 'auto');
 
@@ -22,6 +24,6 @@ export class Session {
   }
 
   reload() {
-    this.api.settings().subscribe({ next: (settings) => this.settings.set(settings), error: () => undefined });
+    this.api.settings().subscribe({ next: (view) => this.view.set(view), error: () => undefined });
   }
 }

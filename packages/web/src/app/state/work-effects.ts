@@ -1,3 +1,4 @@
+import { runName, runWords } from '@sieve/contract';
 import { inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
@@ -103,9 +104,10 @@ export const tellFailure = createEffect(
       actions.pipe(
         ofType(workActions.runMoved),
         tap(({ run }) => {
-          if (run.state === 'failed') notices.bad(`${run.jobName}: ${run.message}`);
-          else if (run.state === 'done' && (run.kind === 'append' || run.kind === 'verify' || run.kind === 'pull'))
-            notices.say(`${run.jobName}: ${run.kind} done. ${run.message}`);
+          const words = `${run.jobName}: ${runName(run.input)}`;
+          if (run.state === 'failed') notices.bad(`${words}. ${runWords(run)}`);
+          else if (run.state === 'done' && (run.input.kind === 'ask' || run.input.kind === 'pull'))
+            notices.say(`${words} done. ${runWords(run)}`);
         }),
       ),
     ).pipe(switchMap(() => EMPTY)),

@@ -4,6 +4,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 @Component({ selector: 'cs-rows-grid', template: '', changeDetection: ChangeDetectionStrategy.OnPush })
 export class RowsGrid {
   readonly jobId = input<number>();
+  readonly view = input<unknown>();
   readonly step = input<string>();
   readonly fate = input<string>();
   readonly query = input('');

@@ -5,7 +5,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
 import type { Job } from '@sieve/contract';
-import { defaultSteps } from '@sieve/core/model/step';
+import { defaultSieve } from '@sieve/core/steps/sieve';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { Subject } from 'rxjs';
@@ -43,6 +43,18 @@ export async function drawn<T>(component: Type<T>, inputs: Record<string, unknow
     element,
     stable: () => fixture.whenStable(),
     /** Types into the field that a selector finds. */
+    /** Picks one of the values of a select, by their words; answers with the words there are. */
+    pick: async (label: string, words?: string) => {
+      const select = element.querySelector<HTMLElement>(`mat-select[aria-label="${label}"]`)!;
+      select.querySelector<HTMLElement>('.mat-mdc-select-trigger')!.click();
+      await fixture.whenStable();
+      const options = [
+        ...document.querySelectorAll<HTMLElement>(`#${select.getAttribute('aria-controls')} mat-option`),
+      ];
+      if (words) options.find(({ textContent }) => textContent.trim() === words)!.click();
+      await fixture.whenStable();
+      return options.map(({ textContent }) => textContent.trim());
+    },
     write: async (selector: string, value: string) => {
       const field = element.querySelector<HTMLInputElement | HTMLTextAreaElement>(selector)!;
       field.value = value;
@@ -70,7 +82,16 @@ export const inDialog = (data: unknown, close: () => void = () => undefined): Pr
 export const haveJobs = (jobs: Job[]) =>
   (TestBed.inject(Store) as unknown as { dispatch: (action: object) => void }).dispatch(workActions.jobsCame({ jobs }));
 
-const count = (change: object = {}) => ({ came: 0, pass: 0, aside: 0, look: 0, waits: 0, ...change });
+const count = (id: string, change: object = {}) => ({
+  id,
+  why: {},
+  came: 0,
+  pass: 0,
+  aside: 0,
+  look: 0,
+  waits: 0,
+  ...change,
+});
 
 /** A job half-way through its sieve. */
 export const sampleJob = (change: Partial<Job> = {}): Job => ({
@@ -82,26 +103,27 @@ export const sampleJob = (change: Partial<Job> = {}): Job => ({
   budgetCents: 9000,
   createdAt: 1,
   version: 3,
-  steps: defaultSteps(),
+  sieve: [...defaultSieve()],
   spentCents: 450,
   decisions: 4,
   summary: {
     records: 2581,
+    companies: 0,
     sources: 3,
     edits: 10,
     merged: 640,
     pairs: 22,
     expectedError: 0.004,
-    steps: {
-      tidy: count({ came: 1941, pass: 1935, aside: 6 }),
-      match: count({ came: 1935, pass: 1935 }),
-      screen: count({ came: 1935, pass: 1200, aside: 544, look: 191 }),
-      append: count({ came: 1200, pass: 1100, aside: 8, waits: 92 }),
-      verify: count({ came: 1100, pass: 425, aside: 600, waits: 75 }),
-    },
+    steps: [
+      count('tidy', { came: 1941, pass: 1935, aside: 6 }),
+      count('match', { came: 1935, pass: 1935 }),
+      count('screen', { came: 1935, pass: 1200, aside: 544, look: 191 }),
+      count('append-email', { came: 1200, pass: 1100, aside: 8, waits: 92 }),
+      count('verify', { came: 1100, pass: 425, aside: 600, waits: 75 }),
+    ],
     verdicts: { valid: 425, risky: 86, invalid: 19, unknown: 6, none: 239 },
-    rules: {},
     likelyValid: 475,
+    freshUntil: null,
   },
   ...change,
 });

@@ -1,10 +1,36 @@
-import type { DecisionBody } from '@sieve/core';
-import { FIELD_WORDS, STEP_WORDS } from '@sieve/contract';
+import { FIELD_WORDS, stepWords, type LoggedBody } from '@sieve/contract';
 
 const people = (n: number) => (n === 1 ? '1 record' : `${n.toLocaleString('en-GB')} records`);
 
+const rows = (n: number) => (n === 1 ? '1 row' : `${n.toLocaleString('en-GB')} rows`);
+const entries = (n: number) => `${n.toLocaleString('en-GB')} addresses and domains`;
+
+const VALUE_WORDS: Record<string, string> = {
+  name: 'name',
+  folder: 'folder',
+  note: 'note',
+  targetValid: 'emails wanted',
+  budgetCents: 'budget',
+  jobId: 'job',
+  perCompany: 'rows of a company',
+  search: 'conditions',
+  standing: 'when it is asked again',
+  batches: 'batches',
+  finders: 'finders',
+  directory: 'directory',
+  pace: 'pace',
+  lists: 'word lists',
+  mail: 'mail',
+  currency: 'currency',
+  nameServer: 'name server',
+};
+const changedWords = (after: Record<string, unknown>) =>
+  Object.keys(after)
+    .flatMap((key) => VALUE_WORDS[key] ?? [])
+    .join(', ');
+
 /** What a person decided, in a few words. */
-export function decisionWords(body: DecisionBody): string {
+export function decisionWords(body: LoggedBody): string {
   switch (body.kind) {
     case 'bring-in':
       return `${body.name} brought in`;
@@ -27,6 +53,18 @@ export function decisionWords(body: DecisionBody): string {
     case 'refuse-like':
       return `${FIELD_WORDS[body.field]} “${body.was}” stays as it came, everywhere`;
     case 'configure':
-      return `${STEP_WORDS[body.options.kind]} set up anew`;
+      return `${stepWords(body.step.kind)} set up anew`;
+    case 'brief':
+      return `the brief: ${changedWords(body.after)}`;
+    case 'search':
+      return 'batches' in body.after && !('search' in body.after)
+        ? 'batches of the search'
+        : `the search: ${changedWords(body.after)}`;
+    case 'settings':
+      return `settings: ${changedWords(body.after)}`;
+    case 'pick':
+      return `${rows(body.rowIds.length)} ${body.in ? 'picked' : 'taken off the list'}`;
+    case 'suppress':
+      return `${body.entries.length === 1 ? body.entries[0]!.value : entries(body.entries.length)} ${body.in ? 'suppressed' : 'no longer suppressed'}`;
   }
 }

@@ -6,12 +6,13 @@ const run: Run = {
   id: 9,
   jobId: 2,
   jobName: 'Cheese makers',
-  kind: 'verify',
+  input: { kind: 'ask', step: 'verify' },
   state: 'running',
   done: 1500,
   total: 6000,
   rate: 12.4,
-  message: '',
+  phase: null,
+  result: null,
   createdAt: 0,
   endedAt: null,
   notBefore: null,
@@ -29,8 +30,8 @@ it.each([
   [{ rate: 0.4 }, '1,500 of 6,000 · 0.4 a second · 3.1 h left'],
   [{ rate: 0 }, '1,500 of 6,000'],
   [{ total: 0 }, 'starting · 12 a second'],
-  [{ message: 'writing' }, '1,500 of 6,000 · 12 a second · 6 min left · writing'],
-  [{ state: 'paused', message: 'as many as a run may have' }, 'paused: as many as a run may have'],
+  [{ phase: 'writing' }, '1,500 of 6,000 · 12 a second · 6 min left · writing'],
+  [{ state: 'paused', result: { code: 'enough-for-a-run', rows: 20 } }, 'paused: 20 rows, as many as a run may have'],
   [{ state: 'queued' }, 'queued'],
 ] as [Partial<Run>, string][])('a run that is %j says %s', async (change, words) => {
   expect((await open(change)).detail()).toBe(words);
@@ -59,7 +60,7 @@ it.each([
 });
 
 it('sifting ends by itself and is not stopped by hand', async () => {
-  expect((await open({ kind: 'sift' })).element.querySelectorAll('button')).toHaveLength(0);
+  expect((await open({ input: { kind: 'sift' } })).element.querySelectorAll('button')).toHaveLength(0);
 });
 
 it('time left is in the unit that says most', () => {

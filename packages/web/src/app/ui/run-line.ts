@@ -1,19 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Run } from '@sieve/contract';
+import { runName, runWords, type Run } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { workActions } from '../state/work';
 import { CountPipe } from './count';
 import { Icon } from './icon/icon';
 import { whenWords } from './when';
-
-const NAMES: Record<Run['kind'], string> = {
-  intake: 'Bring in',
-  sift: 'Sift',
-  append: 'Append email',
-  verify: 'Verify',
-  export: 'Export',
-  pull: 'Pull',
-};
 
 /** One run: how far, how fast, how long still; paused, resumed and cancelled here. */
 @Component({
@@ -40,7 +31,7 @@ const NAMES: Record<Run['kind'], string> = {
         <span class="visually-hidden">{{ run().done | count }} of {{ run().total | count }}</span>
       }
     </div>
-    @if (run().kind !== 'sift') {
+    @if (run().input.kind !== 'sift') {
       @if (run().state === 'paused') {
         <button type="button" aria-label="Go on" title="Go on" (click)="act('resume')"><cs-icon name="play" /></button>
       } @else {
@@ -94,10 +85,11 @@ const NAMES: Record<Run['kind'], string> = {
 export class RunLine {
   private readonly store = inject(Store);
   readonly run = input.required<Run>();
-  protected readonly name = computed(() => NAMES[this.run().kind]);
+  protected readonly name = computed(() => runName(this.run().input));
   protected readonly share = computed(() => (this.run().total > 0 ? (this.run().done / this.run().total) * 100 : 0));
   protected readonly detail = computed(() => {
-    const { state, done, total, rate, message, notBefore } = this.run();
+    const { state, done, total, rate, notBefore } = this.run();
+    const message = runWords(this.run());
     if (notBefore !== null) return `goes on ${whenWords(notBefore)}`;
     if (state !== 'running') return message ? `${state}: ${message}` : state;
     const parts = total > 0 ? [`${done.toLocaleString('en-GB')} of ${total.toLocaleString('en-GB')}`] : ['starting'];

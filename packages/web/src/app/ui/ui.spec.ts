@@ -43,8 +43,8 @@ describe('small components', () => {
 
 describe('words', () => {
   it('codes become words with their facts', () => {
-    expect(say(FATE_WORDS['rule-words'], { field: 'title', word: 'driver', rule: 0 })).toBe('title says “driver”');
-    expect(say(FATE_WORDS.verdict, { verdict: 'risky', reason: 'catch-all' })).toBe(
+    expect(say(FATE_WORDS['rule-words']!, { field: 'title', word: 'driver', rule: 0 })).toBe('title says “driver”');
+    expect(say(FATE_WORDS['verdict']!, { verdict: 'risky', reason: 'catch-all' })).toBe(
       'risky: the domain takes mail for anybody',
     );
     expect(decisionWords({ kind: 'set-aside', recordIds: [1, 2] })).toBe('2 records set aside');

@@ -5,7 +5,7 @@ import { Bring } from './bring';
 
 const inspection = (change: Partial<Inspection> = {}): Inspection => ({
   name: 'guild.txt',
-  format: { kind: 'delimited', encoding: 'utf-16le', delimiter: '\t', sheet: '', headerRow: 0 },
+  format: { kind: 'table', encoding: 'utf-16le', delimiter: '\t', headerRow: 0 },
   sheets: [],
   columns: ['Surname', 'E-mail'].map((name, i) => ({
     name,
@@ -62,7 +62,7 @@ describe('bring in', () => {
     http.expectOne(inspects).flush(inspection());
     await settled();
     expect(text()).toContain('New to you 600');
-    expect(element.querySelectorAll('select').length).toBeGreaterThanOrEqual(2);
+    expect(element.querySelectorAll('mat-select[aria-label^="What"]')).toHaveLength(2);
     button(/1 row/).click();
     await settled();
     expect(text()).toContain('a quotation mark is never closed');
@@ -73,16 +73,12 @@ describe('bring in', () => {
   });
 
   it('reads the file again when a column is corrected, and takes the last answer only', async () => {
-    const { http, drop, answerUpload, settled, text, element } = await open();
+    const { http, drop, answerUpload, settled, text, pick } = await open();
     drop('guild.txt');
     await answerUpload();
     http.expectOne(inspects).flush(inspection());
     await settled();
-    const select = [...element.querySelectorAll('select')].find((one) => one.value === 'lastName')!;
-    for (const target of ['firstName', 'note']) {
-      select.value = target;
-      select.dispatchEvent(new Event('change'));
-    }
+    for (const target of ['First name', 'Note']) await pick('What Surname is', target);
     const [first, second] = http.match(inspects);
     expect(second!.request.body).toMatchObject({ columns: [{ target: 'note' }, { target: 'email' }] });
     second!.flush(inspection({ rows: 7 }));

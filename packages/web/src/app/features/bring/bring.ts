@@ -6,7 +6,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import { Router, RouterLink } from '@angular/router';
 import { TARGETS, type Column, type Target } from '@sieve/core/model/target';
-import { FIELD_WORDS, ISSUE_WORDS, TARGET_WORDS, type Format, type Inspection } from '@sieve/contract';
+import { FIELD_WORDS, ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api, wordsOf } from '../../api/api';
@@ -15,6 +15,7 @@ import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Select, type Option } from '../../ui/select/select';
 
 interface Arrived {
   name: string;
@@ -51,7 +52,7 @@ const SEPARATORS = [
 @Component({
   selector: 'cs-bring',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, MatFormFieldModule, MatSelectModule, MatInputModule, Icon, CountPipe],
+  imports: [Select, RouterLink, MatButtonModule, MatFormFieldModule, MatSelectModule, MatInputModule, Icon, CountPipe],
   host: { '(dragover)': '$event.preventDefault()', '(drop)': 'onDrop($event)', '(document:paste)': 'onPaste($event)' },
   templateUrl: './bring.html',
   styleUrl: './bring.scss',
@@ -74,9 +75,9 @@ export class Bring {
   protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
   protected readonly showIssues = signal(false);
   protected readonly working = signal(false);
-  protected readonly targets = TARGETS;
-  protected readonly words = { target: TARGET_WORDS, issue: ISSUE_WORDS };
-  protected readonly encodings = ENCODINGS;
+  /** `sector` and `headcount` are of companies: what is brought in by hand is about people. */
+  private readonly targets = TARGETS.filter((target) => target !== 'sector' && target !== 'headcount');
+  protected readonly words: { issue: Record<string, string> } = { issue: ISSUE_WORDS };
   protected readonly separators = SEPARATORS;
   protected readonly recognised = computed(
     () => this.file()?.columns.filter(({ target }) => target !== 'own' && target !== 'skip').length ?? 0,
@@ -107,6 +108,12 @@ export class Bring {
     const waiting = this.handover.take();
     if (waiting.length > 0) void this.take(waiting);
   }
+
+  protected readonly named = (names: readonly string[]): Option<string>[] =>
+    names.map((name) => ({ value: name, label: name }));
+  protected readonly encodingOptions = (used: string) => this.named([...new Set([...ENCODINGS, used])]);
+  protected readonly targetOptions = (column: string): Option<Target>[] =>
+    this.targets.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
 
   protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
 
@@ -159,7 +166,7 @@ export class Bring {
   }
 
   /** Reads the file anew, with what was said about it. */
-  private async inspect(at: number, format: Partial<Format>, columns: Column[] | null) {
+  private async inspect(at: number, format: SaidFormat, columns: Column[] | null) {
     const { upload, name } = this.files()[at]!;
     const look = ++this.looks;
     this.patch(at, { state: 'reading', problem: '', look });
@@ -175,7 +182,7 @@ export class Bring {
     this.files.update((all) => all.map((file, i) => (i === at ? { ...file, ...change } : file)));
   }
 
-  protected reread(change: Partial<Format>) {
+  protected reread(change: SaidFormat) {
     const { headerRow, ...format } = this.file()!.inspection!.format;
     void this.inspect(this.at(), { ...format, ...('headerRow' in change ? { headerRow } : {}), ...change }, null);
   }

@@ -5,7 +5,7 @@ import { Desk } from './desk';
 const job = sampleJob();
 const { steps } = job.summary!;
 const withoutMail = sampleJob({
-  summary: { ...job.summary!, steps: { ...steps, verify: { ...steps.verify, waits: 0 } } },
+  summary: { ...job.summary!, steps: steps.map((step) => (step.id === 'verify' ? { ...step, waits: 0 } : step)) },
 });
 
 describe('desk', () => {

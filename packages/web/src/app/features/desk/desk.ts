@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
-import type { Job } from '@sieve/contract';
+import { stepWaits, type Job } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../api/api';
@@ -49,7 +49,8 @@ export class Desk {
   protected readonly waits = computed(() =>
     this.jobs().flatMap((job) => {
       if (!job.summary) return [];
-      const { pairs, steps } = job.summary;
+      const { pairs } = job.summary;
+      const rows = { job, link: ['/jobs', job.id] };
       return [
         {
           icon: 'merge' as const,
@@ -59,42 +60,37 @@ export class Desk {
           link: ['/jobs', job.id, 'judge'],
           query: {},
         },
-        {
-          icon: 'eye' as const,
-          count: steps.screen.look,
-          what: steps.screen.look === 1 ? 'row wants a look' : 'rows want a look',
-          job,
-          link: ['/jobs', job.id],
-          query: { step: 'screen', fate: 'look' },
-        },
-        {
-          icon: 'mail' as const,
-          count: steps.verify.waits,
-          what: 'addresses to verify',
-          job,
-          link: ['/jobs', job.id],
-          query: { step: 'verify', fate: 'waits' },
-        },
-        {
-          icon: 'search' as const,
-          count: steps.append.waits,
-          what: 'people without an address',
-          job,
-          link: ['/jobs', job.id],
-          query: { step: 'append', fate: 'waits' },
-        },
+        ...waitingSteps(job).flatMap(({ id, kind, look, waits }) => [
+          {
+            ...rows,
+            icon: 'eye' as const,
+            count: look,
+            what: look === 1 ? 'row wants a look' : 'rows want a look',
+            query: { step: id, fate: 'look' },
+          },
+          {
+            ...rows,
+            icon: 'search' as const,
+            count: waits,
+            what: stepWaits(kind, waits),
+            query: { step: id, fate: 'waits' },
+          },
+        ]),
       ].filter(({ count }) => count > 0);
     }),
   );
 
-  protected nextStep({ summary, targetValid }: Job): string {
+  protected nextStep(job: Job): string {
+    const { summary, targetValid } = job;
     if (!summary || summary.records === 0) return 'Bring in a file to begin';
+    const steps = waitingSteps(job);
+    const looks = steps.reduce((sum, { look }) => sum + look, 0);
     const parts: string[] = [];
     if (summary.pairs > 0) parts.push(`${summary.pairs} ${summary.pairs === 1 ? 'pair' : 'pairs'} to judge`);
-    if (summary.steps.screen.look > 0)
-      parts.push(`${summary.steps.screen.look} ${summary.steps.screen.look === 1 ? 'row wants' : 'rows want'} a look`);
+    if (looks > 0) parts.push(`${looks} ${looks === 1 ? 'row wants' : 'rows want'} a look`);
     if (parts.length > 0) return parts.join(' · ');
-    if (summary.steps.append.waits > 0) return `${summary.steps.append.waits} people without an address`;
+    const waiting = steps.find(({ waits }) => waits > 0);
+    if (waiting) return `${waiting.waits} ${stepWaits(waiting.kind, waiting.waits)}`;
     if (targetValid > 0 && summary.verdicts.valid >= targetValid) return 'Target reached: ready to export';
     return `${summary.verdicts.valid} ready to export`;
   }
@@ -104,3 +100,7 @@ export class Desk {
     this.dialog.open(NewJobDialog, { width: '460px' });
   }
 }
+
+/** The counts of a job's steps, with their kinds. */
+const waitingSteps = ({ sieve, summary }: Job) =>
+  (summary?.steps ?? []).map((count) => ({ ...count, kind: sieve.find(({ id }) => id === count.id)?.kind ?? '' }));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { max, scaleBand, scaleLinear, timeDay, timeFormat } from 'd3';
-import type { SpendDay } from '../../api/api';
+import type { SpendDay } from '@sieve/contract';
 import { MoneyPipe } from '../../ui/money';
 
 const WIDTH = 284;

@@ -25,6 +25,7 @@ import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { RunLine } from '../../ui/run-line';
 import { VerdictMark } from '../../ui/verdict-mark';
+import { Select } from '../../ui/select/select';
 
 type Verdict = ExportLayout['verdicts'][number];
 
@@ -47,6 +48,7 @@ const VERDICTS: { verdict: Verdict; label: string }[] = [
   selector: 'cs-export',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    Select,
     RouterLink,
     MatButtonModule,
     Icon,
@@ -80,14 +82,18 @@ export class Export {
   protected readonly sizes = [0, 100, 200, 500, 1000];
   protected readonly exporting = computed(() =>
     this.runs().filter(
-      ({ jobId, kind, state }) =>
+      ({ jobId, input: { kind }, state }) =>
         jobId === this.id() && kind === 'export' && (state === 'running' || state === 'queued'),
     ),
   );
   private readonly exportsDone = computed(
     () =>
-      this.runs().filter(({ jobId, kind, state }) => jobId === this.id() && kind === 'export' && state === 'done')
-        .length,
+      this.runs().filter(
+        ({ jobId, input: { kind }, state }) => jobId === this.id() && kind === 'export' && state === 'done',
+      ).length,
+  );
+  protected readonly addable = computed(() =>
+    this.unused().map(({ field, heading }) => ({ value: field, label: heading })),
   );
   protected readonly unused = computed(() => {
     const used = new Set(this.layout().columns.map(({ field }) => field));

@@ -1,7 +1,7 @@
-import type { StepKind } from '@sieve/core';
 import type { AskEstimate, Run } from '@sieve/contract';
 import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
 import { AskBar } from './ask-bar';
+import { statesOf } from './steps/registry';
 
 const estimate: AskEstimate = {
   contacts: 92,
@@ -17,28 +17,29 @@ const run: Run = {
   id: 9,
   jobId: 2,
   jobName: 'Cheese makers',
-  kind: 'append',
+  input: { kind: 'ask', step: 'append-email' },
   state: 'running',
   done: 10,
   total: 92,
   rate: 2,
-  message: '',
+  phase: null,
+  result: null,
   createdAt: 0,
   endedAt: null,
   notBefore: null,
 };
 const job = sampleJob();
 
-async function open(step: StepKind, runs: Run[] = [], given: Partial<AskEstimate> = {}) {
+async function open(step: string, runs: Run[] = [], given: Partial<AskEstimate> = {}) {
   const { http } = webHarness();
-  const bar = await drawn(AskBar, { job, step, runs });
-  if (step === 'append') http.expectOne('/api/jobs/2/estimate').flush({ ...estimate, ...given });
+  const bar = await drawn(AskBar, { job, state: statesOf(job).find((state) => state.step.id === step)!, runs });
+  if (step === 'append-email') http.expectOne('/api/jobs/2/estimate').flush({ ...estimate, ...given });
   await bar.stable();
   return { ...bar, http };
 }
 
 it('says time, yield and cost before anything is asked, and starts the run', async () => {
-  const { text, button, http } = await open('append');
+  const { text, button, http } = await open('append-email');
   for (const words of [
     '92 people lack an address',
     '55 valid (40 to 70)',
@@ -49,11 +50,15 @@ it('says time, yield and cost before anything is asked, and starts the run', asy
     expect(text()).toContain(words);
   expect(text()).not.toContain('budget may end');
   button(/Look up 92/).click();
-  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ kind: 'append' });
+  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ step: 'append-email' });
 });
 
 it('says when the budget may end, and when patterns are all there is', async () => {
-  const short = await open('append', [], { budgetMayEnd: true, finders: [], cost: { likelyCents: 0, mostCents: 0 } });
+  const short = await open('append-email', [], {
+    budgetMayEnd: true,
+    finders: [],
+    cost: { likelyCents: 0, mostCents: 0 },
+  });
   expect(short.text()).toContain('The budget may end first; it is never passed.');
   expect(short.text()).toContain('patterns alone');
   expect(short.button(/Look up 92\s*$/)).toBeTruthy();
@@ -61,15 +66,13 @@ it('says when the budget may end, and when patterns are all there is', async () 
 
 it('verifying costs nothing and says so', async () => {
   const { text, button, http } = await open('verify');
-  expect(text()).toContain(
-    '75 addresses from your files have not been verified. The mail servers are asked; this costs nothing.',
-  );
+  expect(text()).toContain('75 addresses to verify. Asking costs nothing.');
   button(/Verify 75/).click();
-  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ kind: 'verify' });
+  expect(http.expectOne('/api/jobs/2/runs').request.body).toEqual({ step: 'verify' });
 });
 
 it('while the run goes on its line stands in place of the offer', async () => {
-  const { text, http, button } = await open('append', [run]);
+  const { text, http, button } = await open('append-email', [run]);
   expect(text()).toContain('10 of 92 · 2.0 a second · 41 s left');
   expect(text()).not.toContain('Look up');
   button('Pause').click();

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { StepKind } from '@sieve/core';
-import type { AskEstimate, Job, Run } from '@sieve/contract';
+import { stepWaits, stepWords, type AskEstimate, type Job, type Run } from '@sieve/contract';
 import { Api, wordsOf } from '../../api/api';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
 import { Notices } from '../../ui/notices';
 import { RunLine, timeLeft } from '../../ui/run-line';
+import { viewOf } from './steps/registry';
+import type { StepState } from './steps/step-view';
 
 /** Time, cost and likely yield, said before anything is asked or paid; then the run itself. */
 @Component({
@@ -20,7 +21,7 @@ import { RunLine, timeLeft } from '../../ui/run-line';
     } @empty {
       @if (waiting() > 0) {
         <div class="notice good">
-          @if (step() === 'append' && estimate(); as e) {
+          @if (view().costs && estimate(); as e) {
             <span>
               <b class="num">{{ e.contacts | count }}</b> people lack an address. Likely
               <b class="num">{{ e.valid.likely | count }}</b> valid (<span class="num">{{ e.valid.low | count }}</span>
@@ -35,19 +36,18 @@ import { RunLine, timeLeft } from '../../ui/run-line';
                 The budget may end first; it is never passed.
               }
             </span>
-            <button mat-flat-button type="button" (click)="start('append')">
+            <button mat-flat-button type="button" (click)="start()">
               <cs-icon name="search" /> Look up {{ e.contacts | count }}{{ e.cost.mostCents > 0 ? ', at most ' : '' }}
               @if (e.cost.mostCents > 0) {
                 {{ e.cost.mostCents | money }}
               }
             </button>
-          } @else if (step() === 'verify') {
+          } @else if (!view().costs) {
             <span
-              ><b class="num">{{ waiting() | count }}</b> addresses from your files have not been verified. The mail
-              servers are asked; this costs nothing.</span
+              ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}. Asking costs nothing.</span
             >
-            <button mat-flat-button type="button" (click)="start('verify')">
-              <cs-icon name="mail" /> Verify {{ waiting() | count }}
+            <button mat-flat-button type="button" (click)="start()">
+              <cs-icon name="mail" /> {{ name() }} {{ waiting() | count }}
             </button>
           }
         </div>
@@ -79,17 +79,24 @@ export class AskBar {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   readonly job = input.required<Job>();
-  readonly step = input.required<StepKind>();
+  readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
   protected readonly estimate = signal<AskEstimate | null>(null);
-  protected readonly asking = computed(() => this.runs().filter(({ kind }) => kind === this.step()));
-  protected readonly waiting = computed(() => this.job().summary?.steps[this.step()].waits ?? 0);
+  protected readonly asking = computed(() =>
+    this.runs().filter(
+      ({ input: { kind, ...input } }) => kind === 'ask' && 'step' in input && input.step === this.state().step.id,
+    ),
+  );
+  protected readonly view = computed(() => viewOf(this.state().step.kind));
+  protected readonly name = computed(() => stepWords(this.state().step.kind));
+  protected readonly waiting = computed(() => this.state().count.waits);
+  protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
   constructor() {
     effect((onCleanup) => {
       const { id } = this.job();
-      if (this.step() !== 'append' || this.waiting() === 0) return;
+      if (!this.view().costs || this.waiting() === 0) return;
       const asking = this.api
         .estimate(id)
         .subscribe({ next: (estimate) => this.estimate.set(estimate), error: () => this.estimate.set(null) });
@@ -97,7 +104,9 @@ export class AskBar {
     });
   }
 
-  protected start(kind: 'append' | 'verify') {
-    this.api.startRun(this.job().id, kind).subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+  protected start() {
+    this.api
+      .ask(this.job().id, this.state().step.id)
+      .subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
   }
 }

@@ -17,10 +17,11 @@ import { Notices } from '../../ui/notices';
     <mat-dialog-content>
       <ul>
         @for (row of rows(); track row.id) {
-          <li [class.undone]="row.undone">
-            <span>{{ words(row) }}</span><small class="num">{{ row.at | date: 'd MMM HH:mm' }}</small>
+          <li [class.undone]="row.undoneAt !== null">
+            <span>{{ words(row) }}{{ row.author === 'schedule' ? ' (by a schedule)' : '' }}</span
+            ><small class="num">{{ row.at | date: 'd MMM HH:mm' }}</small>
             <button class="link" type="button" (click)="toggle(row)">
-              {{ row.undone ? 'let it stand' : 'take back' }}
+              {{ row.undoneAt !== null ? 'let it stand' : 'take back' }}
             </button>
           </li>
         } @empty {
@@ -65,13 +66,13 @@ export class DecisionList {
 
   protected toggle(row: DecisionRow) {
     this.api
-      .setUndone(this.jobId, row.id, !row.undone)
+      .setUndone(row.id, row.undoneAt === null)
       .subscribe({ next: () => this.load(), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
   }
 
   private load() {
     this.api
-      .decisions(this.jobId)
+      .decisions({ subject: 'job', subjectId: this.jobId })
       .subscribe({ next: (rows) => this.rows.set(rows), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
   }
 }

@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { Change, DecisionBody, PersonField, VerdictReason } from '@sieve/core';
+import type { DecisionBody, PersonField, VerdictReason } from '@sieve/core';
 import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
 import { Api, wordsOf } from '../../api/api';
 import { Icon } from '../../ui/icon/icon';
@@ -30,7 +30,9 @@ const SHOWN: PersonField[] = [
   'domain',
   'email',
   'phone',
+  'street',
   'city',
+  'postcode',
   'region',
   'country',
   'profile',
@@ -46,6 +48,8 @@ const COMPARED_WORDS: Record<string, string> = {
   city: 'place',
   title: 'title',
 };
+
+type Change = ContactView['recordViews'][number]['changes'][number];
 
 interface Line {
   field: PersonField;
@@ -75,7 +79,11 @@ export class Inspector {
   protected readonly view = signal<ContactView | null>(null);
   protected readonly problem = signal('');
   protected readonly editing = signal<PersonField | null>(null);
-  protected readonly words = { change: CHANGE_WORDS, field: FIELD_WORDS, issue: ISSUE_WORDS };
+  protected readonly words: Record<'change' | 'field' | 'issue', Record<string, string>> = {
+    change: CHANGE_WORDS,
+    field: FIELD_WORDS,
+    issue: ISSUE_WORDS,
+  };
   protected readonly reason = computed(() => {
     const view = this.view();
     return view ? reasonSentence(view) : '';
@@ -150,7 +158,7 @@ export class Inspector {
     });
   }
 
-  protected whyWords = (change: Change) => change.why.map((code) => CHANGE_WORDS[code]).join(', ');
+  protected whyWords = (change: Change) => change.why.map((code) => this.words.change[code] ?? code).join(', ');
 
   protected keep() {
     const view = this.view()!;

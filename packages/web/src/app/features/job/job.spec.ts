@@ -50,7 +50,7 @@ it('keys choose fates and filter; X and R are told to whoever has a row', async 
   press('x');
   const aside = http.expectOne('/api/jobs/2/decisions');
   expect(aside.request.body).toEqual({ body: { kind: 'set-aside', recordIds: [7] } });
-  aside.flush({ id: 1 });
+  aside.flush({ id: 1, body: { kind: 'set-aside', recordIds: [7] } });
   press('r');
   expect(http.expectOne('/api/jobs/2/decisions').request.body).toEqual({
     body: { kind: 'keep', recordIds: [7], step: 'screen' },
@@ -67,7 +67,9 @@ it('without a row X says to choose one, and nothing is decided', async () => {
 it('Ctrl Z takes the last decision back and says which', async () => {
   const { press, http } = await open();
   expect(press('z', { ctrlKey: true })).toBe(true);
-  http.expectOne('/api/jobs/2/undo').flush({ body: { kind: 'set-aside', recordIds: [7] } });
+  const row = { id: 9, author: 'you', undoneAt: null, body: { kind: 'set-aside', recordIds: [7] } };
+  http.expectOne('/api/decisions?subject=job&subjectId=2').flush([row]);
+  http.expectOne('/api/decisions/9').flush({});
   expect(document.body.textContent).toContain('Taken back');
 });
 

@@ -13,9 +13,8 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
-import type { DecisionBody, StepKind } from '@sieve/core';
-import { STEP_KINDS } from '@sieve/core/model/step';
-import { STEP_WORDS, type ContactRow, type RowQuery, type StepCount } from '@sieve/contract';
+import type { DecisionBody } from '@sieve/core';
+import { stepWords, type ContactRow, type RowQuery } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { wordsOf } from '../../api/api';
 import { Decisions } from '../../state/decisions';
@@ -29,12 +28,13 @@ import { AskBar } from './ask-bar';
 import { Inspector } from './inspector';
 import { RowsGrid } from './rows-grid';
 import { SievePane } from './sieve-pane';
+import { CompaniesList } from './companies-list';
 import { SourcesList } from './sources-list';
 import { StepRules } from './step-rules';
+import { statesOf, viewOf } from './steps/registry';
 
 export type Fate = RowQuery['fate'];
-
-const NO_COUNT: StepCount = { came: 0, pass: 0, aside: 0, look: 0, waits: 0 };
+type Show = 'sources' | 'companies';
 
 /** A job: the sieve on the left, the rows of the chosen step in the middle, the chosen row on the right. */
 @Component({
@@ -47,6 +47,7 @@ const NO_COUNT: StepCount = { came: 0, pass: 0, aside: 0, look: 0, waits: 0 };
     CountPipe,
     SievePane,
     SourcesList,
+    CompaniesList,
     StepRules,
     AskBar,
     RowsGrid,
@@ -77,25 +78,28 @@ export class JobScreen {
   private readonly grid = viewChild(RowsGrid);
 
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
-  readonly step = input<StepKind, string | undefined>('screen', {
-    transform: (step) => STEP_KINDS.find((kind) => kind === step) ?? 'screen',
-  });
+  readonly step = input('screen', { transform: (step: string | undefined) => step ?? 'screen' });
   readonly fate = input<Fate, string | undefined>('pass', {
     transform: (fate) => (['pass', 'aside', 'look', 'waits'] as const).find((known) => known === fate) ?? 'pass',
   });
   /** Where the rows came from, in place of the rows of a step. */
-  readonly show = input<'sources' | undefined, string | undefined>(undefined, {
-    transform: (show) => (show === 'sources' ? show : undefined),
+  readonly show = input<Show | undefined, string | undefined>(undefined, {
+    transform: (show) => (show === 'sources' || show === 'companies' ? show : undefined),
   });
   readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
   readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
 
   protected readonly job = computed(() => this.entities()[this.id()]);
-  protected readonly counts = computed(() => this.job()?.summary?.steps[this.step()] ?? NO_COUNT);
-  protected readonly name = computed(() => STEP_WORDS[this.step()]);
+  /** The step that is looked at; the first one when the address names none of this job. */
+  protected readonly state = computed(() => {
+    const states = this.job() ? statesOf(this.job()!) : [];
+    return states.find(({ step }) => step.id === this.step()) ?? states[0];
+  });
+  protected readonly view = computed(() => viewOf(this.state()?.step.kind ?? ''));
+  protected readonly name = computed(() => stepWords(this.state()?.step.kind ?? ''));
   protected readonly ownRuns = computed(() => this.runs().filter(({ jobId }) => jobId === this.id()));
   protected readonly sifting = computed(() =>
-    this.ownRuns().some(({ kind, state }) => (kind === 'sift' || kind === 'intake') && state !== 'paused'),
+    this.ownRuns().some(({ input: { kind }, state }) => (kind === 'sift' || kind === 'bring-in') && state !== 'paused'),
   );
   protected readonly marked = signal<ContactRow[]>([]);
   /** How many rows the filter leaves. */
@@ -108,14 +112,14 @@ export class JobScreen {
     computation: () => new Set<number>(),
   });
   protected readonly tabs = computed<{ fate: Fate; label: string; count: number }[]>(() => {
-    const { pass, aside, look, waits } = this.counts();
+    const { pass, aside, look, waits } = this.state()!.count;
     const tabs: { fate: Fate; label: string; count: number }[] = [
       { fate: 'pass', label: 'Pass', count: pass },
       { fate: 'aside', label: 'Set aside', count: aside },
     ];
-    if (this.step() === 'append' || this.step() === 'verify')
+    if (this.view().looks) tabs.push({ fate: 'look', label: 'Want a look', count: look });
+    if (this.view().shows === 'email' || waits > 0)
       tabs.push({ fate: 'waits', label: 'Wait to be asked', count: waits });
-    else if (this.step() === 'screen') tabs.push({ fate: 'look', label: 'Want a look', count: look });
     return tabs;
   });
 
@@ -126,13 +130,7 @@ export class JobScreen {
     });
   }
 
-  protected go(query: {
-    step?: StepKind;
-    show?: 'sources' | null;
-    fate?: Fate;
-    q?: string | null;
-    row?: number | null;
-  }) {
+  protected go(query: { step?: string; show?: Show | null; fate?: Fate; q?: string | null; row?: number | null }) {
     void this.router.navigate([], {
       queryParams: { ...('step' in query && { row: null, q: null, fate: 'pass' }), ...query },
       queryParamsHandling: 'merge',
@@ -157,7 +155,7 @@ export class JobScreen {
     const rows = this.marked();
     const ids = rows.length > 0 ? rows.map(({ id }) => id) : this.row() === null ? [] : [this.row()!];
     if (ids.length === 0) return this.notices.say('Choose a row first: arrow keys, J and K, or a click.');
-    const step = this.step();
+    const step = this.state()!.step.id;
     this.decisions.decide(
       this.id(),
       fate === 'aside' ? { kind: 'set-aside', recordIds: ids } : { kind: 'keep', recordIds: ids, step },
@@ -180,7 +178,9 @@ export class JobScreen {
     const key = event.key.toLowerCase();
     if ((event.ctrlKey || event.metaKey) && key === 'z') {
       event.preventDefault();
-      this.decisions.undo(this.id());
+      const subject = { subject: 'job', subjectId: this.id() } as const;
+      if (event.shiftKey) this.decisions.redo(subject);
+      else this.decisions.undo(subject);
       return;
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;

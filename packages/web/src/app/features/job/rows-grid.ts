@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output } from '@angular/core';
 import type { ContactRow, RowQuery } from '@sieve/contract';
-import type { StepKind } from '@sieve/core';
 import { AgGridAngular } from 'ag-grid-angular';
 import {
   CellStyleModule,
@@ -26,6 +25,7 @@ import {
 } from 'ag-grid-community';
 import { Api } from '../../api/api';
 import { reasonOf } from './reason';
+import type { StepView } from './steps/step-view';
 
 ModuleRegistry.registerModules([
   InfiniteRowModelModule,
@@ -123,7 +123,8 @@ const PAGE = 100;
 export class RowsGrid {
   private readonly api = inject(Api);
   readonly jobId = input.required<number>();
-  readonly step = input.required<StepKind>();
+  readonly step = input.required<string>();
+  readonly view = input.required<StepView>();
   readonly fate = input.required<RowQuery['fate']>();
   readonly query = input('');
   /** A new version of the outcome makes the grid ask again. */
@@ -157,8 +158,8 @@ export class RowsGrid {
   private grid: GridApi<ContactRow> | undefined;
 
   protected readonly columns = computed<ColDef<ContactRow>[]>(() => {
-    const step = this.step();
-    const late = step === 'append' || step === 'verify';
+    const { shows, merges } = this.view();
+    const late = shows === 'email';
     const columns: ColDef<ContactRow>[] = [
       { colId: 'mark', width: 34, resizable: false, cellRenderer: mark, headerName: '', sortable: false },
       { colId: 'lastName', headerName: 'Name', flex: 1.1, minWidth: 110, sortable: true, cellRenderer: nameCell },
@@ -185,7 +186,7 @@ export class RowsGrid {
         cellClass: 'dim',
         sortable: true,
       });
-    if (this.fate() !== 'pass' || step === 'verify')
+    if (this.fate() !== 'pass' || late)
       columns.push({
         colId: 'why',
         headerName: 'Why',
@@ -194,7 +195,7 @@ export class RowsGrid {
         cellClass: 'dim',
         valueGetter: ({ data }) => (data ? reasonOf(data) : ''),
       });
-    if (step === 'match')
+    if (merges)
       columns.push({
         colId: 'records',
         field: 'records',

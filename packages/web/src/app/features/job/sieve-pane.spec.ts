@@ -1,4 +1,4 @@
-import { defaultSteps, withOptions } from '@sieve/core/model/step';
+import { defaultSieve } from '@sieve/core/steps/sieve';
 import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
 import { SievePane } from './sieve-pane';
 import type { Job } from '@sieve/contract';
@@ -16,7 +16,7 @@ async function open(job: Job) {
 it('each tray says how many are left, what was taken out and what is to do', async () => {
   const { words, trays } = await open(sampleJob());
   expect(words).toEqual([
-    ['Sources', '3 files', '2,581'],
+    ['Sources', '3 sources', '2,581'],
     ['Tidy', '10 changes', '2,575', '−6'],
     ['Match duplicates', '22 pairs to judge', '1,935', '−640'],
     ['Screen', '191 want a look', '1,200', '−544'],
@@ -27,11 +27,8 @@ it('each tray says how many are left, what was taken out and what is to do', asy
 });
 
 it('an empty job counts nothing, and steps that are off say so', async () => {
-  const steps = withOptions(withOptions(defaultSteps(), { kind: 'append', on: false, candidates: 0, finders: [] }), {
-    kind: 'verify',
-    on: false,
-  });
-  const { words } = await open(sampleJob({ summary: null, steps }));
+  const sieve = defaultSieve().map((step) => ({ ...step, on: !['append-email', 'verify'].includes(step.id) }));
+  const { words } = await open(sampleJob({ summary: null, sieve }));
   expect(words.map(([name, detail]) => [name, detail])).toEqual([
     ['Sources', 'none yet'],
     ['Tidy', '0'],
@@ -45,7 +42,7 @@ it('an empty job counts nothing, and steps that are off say so', async () => {
 it('one of something is one', async () => {
   const { summary } = sampleJob();
   const { words } = await open(sampleJob({ summary: { ...summary!, sources: 1, pairs: 1 } }));
-  expect([words[0]![1], words[2]![1]]).toEqual(['1 file', '1 pair to judge']);
+  expect([words[0]![1], words[2]![1]]).toEqual(['1 source', '1 pair to judge']);
 });
 
 it('trays lead to their steps, the first one to the sources', async () => {
@@ -54,5 +51,5 @@ it('trays lead to their steps, the first one to the sources', async () => {
   fixture.componentInstance.chosen.subscribe((step) => chosen.push(step));
   fixture.componentInstance.sources.subscribe(() => chosen.push('sources'));
   for (const tray of trays) tray.click();
-  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'append', 'verify']);
+  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'append-email', 'verify']);
 });

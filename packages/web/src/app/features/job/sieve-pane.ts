@@ -1,21 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import type { StepKind } from '@sieve/core';
-import type { Job } from '@sieve/contract';
+import { stepWords, type Job } from '@sieve/contract';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { JobMeter } from '../../ui/job-meter';
 import { sieveLevels } from '../../ui/levels';
 import { SieveShape } from '../../ui/sieve-shape';
+import { statesOf, viewOf } from './steps/registry';
+import { many } from './steps/step-view';
 
 interface Tray {
-  step: StepKind | null;
+  step: string | null;
   name: string;
   detail: string;
   left: number;
   aside: string;
 }
+
+const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
 
 /** The brief's meter and the sieve, step by step. */
 @Component({
@@ -51,6 +54,11 @@ interface Tray {
         }
       </div>
     </div>
+    @if (job().summary?.companies; as companies) {
+      <button type="button" class="link companies" (click)="showCompanies.emit()">
+        <span class="num">{{ companies | count }}</span> {{ companies === 1 ? 'company' : 'companies' }}
+      </button>
+    }
     <div class="foot">
       <a mat-flat-button [routerLink]="['/jobs', job().id, 'export']"><cs-icon name="export" /> Export</a>
       <a mat-stroked-button [routerLink]="['/jobs', job().id, 'bring']"><cs-icon name="plus" /> Bring in</a>
@@ -61,67 +69,33 @@ interface Tray {
 export class SievePane {
   readonly job = input.required<Job>();
   /** Null: the sources. */
-  readonly step = input.required<StepKind | null>();
-  readonly chosen = output<StepKind>();
+  readonly step = input.required<string | null>();
+  readonly chosen = output<string>();
   readonly sources = output();
+  readonly showCompanies = output();
   protected readonly levels = computed(() => sieveLevels(this.job()));
 
   protected readonly trays = computed<Tray[]>(() => {
-    const { summary, steps } = this.job();
-    const levels = this.levels();
-    const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
-    const left = (i: number) => (summary ? levels[i]!.left : 0);
-    const many = (n: number, one: string, more: string) => `${n.toLocaleString('en-GB')} ${n === 1 ? one : more}`;
-    const s = summary?.steps;
+    const { summary } = this.job();
+    const left = (i: number) => (summary ? this.levels()[i]!.left : 0);
     return [
       {
         step: null,
         name: 'Sources',
-        detail: summary ? many(summary.sources, 'file', 'files') : 'none yet',
+        detail: summary ? many(summary.sources, 'source', 'sources') : 'none yet',
         left: left(0),
         aside: '',
       },
-      {
-        step: 'tidy',
-        name: 'Tidy',
-        detail: summary ? `${summary.edits.toLocaleString('en-GB')} changes` : '',
-        left: left(1),
-        aside: minus(s?.tidy.aside ?? 0),
-      },
-      {
-        step: 'match',
-        name: 'Match duplicates',
-        detail: steps.match.on ? (summary ? many(summary.pairs, 'pair to judge', 'pairs to judge') : '') : 'off',
-        left: left(2),
-        aside: minus(summary?.merged ?? 0),
-      },
-      {
-        step: 'screen',
-        name: 'Screen',
-        detail: s?.screen.look
-          ? many(s.screen.look, 'wants a look', 'want a look')
-          : many(steps.screen.rules.length, 'rule', 'rules'),
-        left: left(3),
-        aside: minus(s?.screen.aside ?? 0),
-      },
-      {
-        step: 'append',
-        name: 'Append email',
-        detail: steps.append.on
-          ? s?.append.waits
-            ? many(s.append.waits, 'waits', 'wait')
-            : `patterns + ${many(steps.append.finders.length, 'finder', 'finders')}`
-          : 'off',
-        left: left(4),
-        aside: minus(s?.append.aside ?? 0),
-      },
-      {
-        step: 'verify',
-        name: 'Verify',
-        detail: steps.verify.on ? (s?.verify.waits ? many(s.verify.waits, 'waits', 'wait') : 'valid only') : 'off',
-        left: left(5),
-        aside: minus(s?.verify.aside ?? 0),
-      },
+      ...statesOf(this.job()).map((state, i): Tray => {
+        const view = viewOf(state.step.kind);
+        return {
+          step: state.step.id,
+          name: stepWords(state.step.kind),
+          detail: view.detail(state),
+          left: left(i + 1),
+          aside: minus(view.out?.(state) ?? state.count.aside),
+        };
+      }),
     ];
   });
 }

@@ -11,7 +11,8 @@ const source: SourceRow = {
   createdAt: 0,
   decision: 9,
   out: false,
-  format: { kind: 'delimited', encoding: 'windows-1252', delimiter: ';', sheet: '', headerRow: 3 },
+  about: 'people',
+  origin: { kind: 'table', encoding: 'windows-1252', delimiter: ';', headerRow: 3 },
 };
 
 it('sources are listed with what could not be read, taken out and put back', async () => {
@@ -27,11 +28,11 @@ it('sources are listed with what could not be read, taken out and put back', asy
   await stable();
   expect(text()).toContain('181 a quotation mark is never closed');
   button('Take out').click();
-  const taken = http.expectOne('/api/jobs/1/decisions/9');
+  const taken = http.expectOne('/api/decisions/9');
   expect(taken.request.body).toEqual({ undone: true });
   taken.flush({});
   await stable();
   expect(text()).toContain('taken out');
   button('Put back').click();
-  expect(http.expectOne('/api/jobs/1/decisions/9').request.body).toEqual({ undone: false });
+  expect(http.expectOne('/api/decisions/9').request.body).toEqual({ undone: false });
 });

@@ -25,7 +25,20 @@ export class SourcesList {
   protected readonly sources = signal<SourceRow[]>([]);
   protected readonly opened = signal<number | null>(null);
   protected readonly issues = signal<RowIssue[]>([]);
-  protected readonly words = ISSUE_WORDS;
+  protected readonly words: Record<string, string> = ISSUE_WORDS;
+
+  protected originWords({ origin, about }: SourceRow): string {
+    switch (origin.kind) {
+      case 'table':
+        return origin.encoding;
+      case 'workbook':
+        return origin.sheet ? `sheet ${origin.sheet}` : 'workbook';
+      case 'directory':
+        return `${about} of a search`;
+      case 'picks':
+        return `${about} of a pick list`;
+    }
+  }
 
   constructor() {
     effect((onCleanup) => {
@@ -39,7 +52,7 @@ export class SourcesList {
   }
 
   protected take(source: SourceRow, out: boolean) {
-    this.api.setUndone(this.jobId(), source.decision, out).subscribe({
+    this.api.setUndone(source.decision, out).subscribe({
       next: () => {
         this.sources.update((all) => all.map((one) => (one.id === source.id ? { ...one, out } : one)));
         this.notices

@@ -1,21 +1,24 @@
 import { TestBed } from '@angular/core/testing';
-import type { StepKind, StepOptions } from '@sieve/core';
-import { withOptions, defaultSteps } from '@sieve/core/model/step';
-import { drawn, inDialog, sampleJob, webHarness } from '../../testing/web-harness';
+import type { SieveStep } from '@sieve/core';
+import { defaultSieve } from '@sieve/core/steps/sieve';
+import { drawn, inDialog, webHarness } from '../../testing/web-harness';
 import { StepDialog } from './step-dialog';
 
-async function open(step: StepKind, options: StepOptions[] = []) {
-  const job = sampleJob({ steps: options.reduce(withOptions, defaultSteps()) });
+async function open(id: string, options: SieveStep['options'] = {}) {
+  const known = defaultSieve().find((step) => step.id === id)!;
+  const step = { ...known, options: { ...known.options, ...options } };
   const close = jest.fn();
-  const { http } = webHarness(inDialog({ job, step }, close));
+  const { http } = webHarness(inDialog({ jobId: 2, step }, close));
   const dialog = await drawn(StepDialog);
-  http.expectOne('/api/settings').flush({ currency: 'GBP', finders: [{ id: 'lantern', name: 'Lantern' }] });
+  await dialog.stable();
+  for (const asked of http.match('/api/settings'))
+    asked.flush({ version: 0, settings: { currency: 'GBP', finders: [{ id: 'lantern', name: 'Lantern' }] } });
   const saved = () => {
     dialog.button('Use').click();
     const [asked] = http.match('/api/jobs/2/steps');
-    return (asked?.request.body as { options: StepOptions } | undefined)?.options;
+    return (asked?.request.body as { step: SieveStep } | undefined)?.step;
   };
-  return { ...dialog, http, close, saved };
+  return { ...dialog, http, close, saved: () => saved()?.options, on: () => saved()?.on };
 }
 
 it('the country of phones is two letters, written in capitals', async () => {
@@ -27,7 +30,7 @@ it('the country of phones is two letters, written in capitals', async () => {
   expect(element.querySelector('mat-form-field')!.className).toContain('mat-form-field-invalid');
   expect(close).not.toHaveBeenCalled();
   await write(field, 'ie');
-  expect(saved()).toEqual({ kind: 'tidy', phoneCountry: 'IE' });
+  expect(saved()).toEqual({ phoneCountry: 'IE' });
   expect(close).toHaveBeenCalledTimes(1);
 });
 
@@ -37,19 +40,16 @@ it('lines of matching stay between their bounds', async () => {
   expect(saved()).toBeUndefined();
   await write('[formcontrolname=mergeFrom]', '0.95');
   await write('[formcontrolname=judgeFrom]', '0.5');
-  expect(saved()).toEqual({ kind: 'match', on: true, mergeFrom: 0.95, judgeFrom: 0.5, survivor: 'fullest' });
+  expect(saved()).toEqual({ mergeFrom: 0.95, judgeFrom: 0.5, survivor: 'fullest' });
 });
 
 it('rules are added, read from commas, and dropped when they say nothing; titles come one a line, each once', async () => {
-  const { write, button, stable, saved, element } = await open('screen', [
-    {
-      kind: 'screen',
-      rules: [{ field: 'company', words: ['dairy'], fate: 'keep' }],
-      briefTitles: ['Owner'],
-      suppression: false,
-      atMostPerCompany: 0,
-    },
-  ]);
+  const { write, button, stable, saved, element } = await open('screen', {
+    rules: [{ field: 'company', words: ['dairy'], fate: 'keep' }],
+    briefTitles: ['Owner'],
+    suppression: false,
+    atMostPerCompany: 0,
+  });
   button(/Rule$/).click();
   button(/Rule$/).click();
   await stable();
@@ -60,7 +60,6 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
   await write('[formcontrolname=briefTitles]', 'Owner\n\n Head of Quality \nOwner');
   await write('[formcontrolname=atMostPerCompany]', '3');
   expect(saved()).toEqual({
-    kind: 'screen',
     rules: [
       { field: 'company', words: ['dairy'], fate: 'keep' },
       { field: 'title', words: ['driver', 'intern'], fate: 'aside' },
@@ -72,28 +71,25 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
 });
 
 it('a rule is removed', async () => {
-  const { button, stable, saved } = await open('screen', [
-    {
-      kind: 'screen',
-      rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
-      briefTitles: [],
-      suppression: true,
-      atMostPerCompany: 0,
-    },
-  ]);
+  const { button, stable, saved } = await open('screen', {
+    rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
+    briefTitles: [],
+    suppression: true,
+    atMostPerCompany: 0,
+  });
   button('Remove this rule').click();
   await stable();
   expect(saved()).toMatchObject({ rules: [] });
 });
 
 it('append keeps its finders in their order, verify can be switched off', async () => {
-  const append = await open('append', [{ kind: 'append', on: true, candidates: 5, finders: ['lantern'] }]);
+  const append = await open('append-email', { candidates: 5, finders: ['lantern'] });
   await append.write('[formcontrolname=candidates]', '13');
   expect(append.saved()).toBeUndefined();
   await append.write('[formcontrolname=candidates]', '2');
-  expect(append.saved()).toEqual({ kind: 'append', on: true, candidates: 2, finders: ['lantern'] });
+  expect(append.saved()).toEqual({ candidates: 2, finders: ['lantern'] });
   TestBed.resetTestingModule();
   const verify = await open('verify');
   verify.element.querySelector<HTMLInputElement>('input[type=checkbox]')!.click();
-  expect(verify.saved()).toEqual({ kind: 'verify', on: false });
+  expect(verify.on()).toBe(false);
 });

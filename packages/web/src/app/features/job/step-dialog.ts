@@ -1,59 +1,42 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { type FormArray, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { NgComponentOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, inject, Injector, signal, type Type, viewChild } from '@angular/core';
+import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { MatFormFieldModule } from '@angular/material/form-field';
-import { MatInputModule } from '@angular/material/input';
-import { MatSelectModule } from '@angular/material/select';
-import type { RuleField, StepKind, StepOptions } from '@sieve/core';
-import type { Job } from '@sieve/contract';
+import type { SieveStep } from '@sieve/core';
+import { stepWords } from '@sieve/contract';
 import { Decisions } from '../../state/decisions';
-import { Session } from '../../state/session';
-import { Icon } from '../../ui/icon/icon';
-
-const RULE_FIELDS: { value: RuleField; label: string }[] = [
-  { value: 'title', label: 'Title' },
-  { value: 'company', label: 'Company' },
-  { value: 'name', label: 'Name' },
-  { value: 'place', label: 'Place' },
-  { value: 'domain', label: 'Domain' },
-  { value: 'email', label: 'Email' },
-  { value: 'note', label: 'Note' },
-  { value: 'any', label: 'Any column' },
-];
+import { viewOf } from './steps/registry';
+import { STEP_OPTIONS } from './steps/step-options';
+import type { StepForm } from './steps/step-view';
 
 /** How one step works. Saving is a decision, so it can be taken back. */
 @Component({
   selector: 'cs-step-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [
-    ReactiveFormsModule,
-    MatDialogModule,
-    MatFormFieldModule,
-    MatInputModule,
-    MatSelectModule,
-    MatCheckboxModule,
-    MatButtonModule,
-    Icon,
-  ],
-  templateUrl: './step-dialog.html',
+  imports: [ReactiveFormsModule, MatDialogModule, MatCheckboxModule, MatButtonModule, NgComponentOutlet],
+  template: `
+    <h2 mat-dialog-title>{{ name }}</h2>
+    <mat-dialog-content>
+      @if (view.about) {
+        <p class="dim">{{ view.about }}</p>
+      }
+      @if (view.onWords) {
+        <mat-checkbox [formControl]="on">{{ view.onWords }}</mat-checkbox>
+      }
+      @if (form(); as component) {
+        <ng-container *ngComponentOutlet="component; injector: injector" />
+      }
+    </mat-dialog-content>
+    <mat-dialog-actions align="end">
+      <button mat-button type="button" mat-dialog-close>Close</button>
+      <button mat-flat-button type="button" (click)="save()">Use</button>
+    </mat-dialog-actions>
+  `,
   styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 12px;
-      padding-top: 8px !important;
-    }
-    .wide {
-      grid-column: 1 / -1;
-    }
-    .rule {
-      display: grid;
-      grid-template-columns: 118px 128px 1fr 34px;
-      gap: 8px;
-      grid-column: 1 / -1;
-      align-items: start;
+    p {
+      margin: 4px 0 8px;
     }
     .dim {
       color: var(--ink-2);
@@ -61,88 +44,28 @@ const RULE_FIELDS: { value: RuleField; label: string }[] = [
   `,
 })
 export class StepDialog {
-  private readonly builder = inject(NonNullableFormBuilder);
   private readonly decisions = inject(Decisions);
   private readonly dialog = inject(MatDialogRef<StepDialog>);
-  private readonly data = inject<{ job: Job; step: StepKind }>(MAT_DIALOG_DATA);
-  protected readonly finders = inject(Session).settings;
-  protected readonly fields = RULE_FIELDS;
-  protected readonly step = this.data.step;
-  private readonly steps = this.data.job.steps;
+  private readonly data = inject<{ jobId: number; step: SieveStep }>(MAT_DIALOG_DATA);
+  protected readonly view = viewOf(this.data.step.kind);
+  protected readonly name = stepWords(this.data.step.kind);
+  protected readonly on = new FormControl(this.data.step.on, { nonNullable: true });
+  protected readonly form = signal<Type<StepForm> | null>(null);
+  protected readonly injector = Injector.create({
+    providers: [{ provide: STEP_OPTIONS, useValue: this.data.step.options }],
+    parent: inject(Injector),
+  });
+  private readonly outlet = viewChild<NgComponentOutlet<StepForm>>(NgComponentOutlet);
 
-  protected readonly tidy = this.builder.group({
-    phoneCountry: [this.steps.tidy.phoneCountry, [Validators.required, Validators.pattern(/^[A-Za-z]{2}$/)]],
-  });
-  protected readonly match = this.builder.group({
-    on: [this.steps.match.on],
-    mergeFrom: [this.steps.match.mergeFrom, [Validators.required, Validators.min(0.5), Validators.max(1)]],
-    judgeFrom: [this.steps.match.judgeFrom, [Validators.required, Validators.min(0.01), Validators.max(1)]],
-    survivor: [this.steps.match.survivor],
-  });
-  protected readonly screen = this.builder.group({
-    briefTitles: [this.steps.screen.briefTitles.join('\n')],
-    suppression: [this.steps.screen.suppression],
-    atMostPerCompany: [this.steps.screen.atMostPerCompany, [Validators.min(0), Validators.max(10_000)]],
-    rules: this.builder.array(
-      this.steps.screen.rules.map((rule) => this.ruleForm(rule.field, rule.fate, rule.words.join(', '))),
-    ),
-  });
-  protected readonly append = this.builder.group({
-    on: [this.steps.append.on],
-    candidates: [this.steps.append.candidates, [Validators.min(0), Validators.max(12)]],
-    finders: [this.steps.append.finders],
-  });
-  protected readonly verify = this.builder.group({ on: [this.steps.verify.on] });
-
-  protected get rules(): FormArray<ReturnType<StepDialog['ruleForm']>> {
-    return this.screen.controls.rules;
-  }
-
-  protected addRule() {
-    this.rules.push(this.ruleForm('title', 'aside', ''));
+  constructor() {
+    void this.view.form?.().then((form) => this.form.set(form));
   }
 
   protected save() {
-    const form = this[this.step];
-    if (form.invalid) return form.markAllAsTouched();
-    this.decisions.configure(this.data.job.id, this.options());
+    const form = this.outlet()?.componentInstance;
+    if (form?.form.invalid) return form.form.markAllAsTouched();
+    const { jobId, step } = this.data;
+    this.decisions.configure(jobId, { ...step, on: this.on.value, options: form?.value() ?? step.options }, step);
     this.dialog.close();
   }
-
-  private ruleForm(field: RuleField, fate: 'keep' | 'aside', words: string) {
-    return this.builder.group({ field: [field], fate: [fate], words: [words] });
-  }
-
-  private options(): StepOptions {
-    switch (this.step) {
-      case 'tidy':
-        return { kind: 'tidy', phoneCountry: this.tidy.getRawValue().phoneCountry.toUpperCase() };
-      case 'match':
-        return { kind: 'match', ...this.match.getRawValue() };
-      case 'screen': {
-        const { briefTitles, rules, ...rest } = this.screen.getRawValue();
-        return {
-          kind: 'screen',
-          ...rest,
-          briefTitles: listOf(briefTitles, /\n/),
-          rules: rules
-            .map((rule) => ({ ...rule, words: listOf(rule.words, /[,\n]/) }))
-            .filter(({ words }) => words.length > 0),
-        };
-      }
-      case 'append':
-        return { kind: 'append', ...this.append.getRawValue() };
-      case 'verify':
-        return { kind: 'verify', ...this.verify.getRawValue() };
-    }
-  }
 }
-
-const listOf = (text: string, between: RegExp): string[] => [
-  ...new Set(
-    text
-      .split(between)
-      .map((word) => word.trim())
-      .filter(Boolean),
-  ),
-];

@@ -1,15 +1,20 @@
 import { TestBed } from '@angular/core/testing';
 import { MatDialog } from '@angular/material/dialog';
-import type { StepKind } from '@sieve/core';
-import { defaultSteps, withOptions, type StepOptions } from '@sieve/core/model/step';
-import type { Job } from '@sieve/contract';
+import type { SieveStep } from '@sieve/core';
 import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
 import { StepRules } from './step-rules';
+import { statesOf } from './steps/registry';
 
-async function open(step: StepKind, options: StepOptions[] = [], rules: Record<string, number> = {}) {
+async function open(id: string, options: SieveStep['options'] = {}, why: Record<string, number> = {}) {
   webHarness();
-  const job: Job = sampleJob({ steps: options.reduce(withOptions, defaultSteps()) });
-  const drawing = await drawn(StepRules, { job: { ...job, summary: { ...job.summary!, rules } }, step });
+  const job = sampleJob();
+  const known = statesOf(job).find(({ step }) => step.id === id)!;
+  const state = {
+    ...known,
+    step: { ...known.step, options: { ...known.step.options, ...options } },
+    count: { ...known.count, why },
+  };
+  const drawing = await drawn(StepRules, { job, state });
   const chips = [...drawing.element.querySelectorAll('.chip')].map(({ textContent }) =>
     textContent.replace(/\s+/g, ' ').trim(),
   );
@@ -19,18 +24,15 @@ async function open(step: StepKind, options: StepOptions[] = [], rules: Record<s
 it('each rule of the screen says what it set aside', async () => {
   const { chips } = await open(
     'screen',
-    [
-      {
-        kind: 'screen',
-        rules: [
-          { field: 'title', words: ['driver', 'intern', 'assistant', 'temp', 'cleaner'], fate: 'aside' },
-          { field: 'company', words: ['dairy'], fate: 'keep' },
-        ],
-        briefTitles: ['Owner', 'Head of Quality'],
-        suppression: true,
-        atMostPerCompany: 3,
-      },
-    ],
+    {
+      rules: [
+        { field: 'title', words: ['driver', 'intern', 'assistant', 'temp', 'cleaner'], fate: 'aside' },
+        { field: 'company', words: ['dairy'], fate: 'keep' },
+      ],
+      briefTitles: ['Owner', 'Head of Quality'],
+      suppression: true,
+      atMostPerCompany: 3,
+    },
     {
       'title-not-in-brief': 300,
       'rule-0': 120,
@@ -65,8 +67,8 @@ it('matching says its lines, and how often it expects to be wrong', async () => 
 it('tidying, appending and verifying say how they are set up', async () => {
   expect((await open('tidy')).chips).toEqual(['Phones without a country are GB']);
   TestBed.resetTestingModule();
-  const finders: StepOptions = { kind: 'append', on: true, candidates: 5, finders: ['lantern', 'beacon'] };
-  expect((await open('append', [finders])).chips).toEqual([
+  const finders = { candidates: 5, finders: ['lantern', 'beacon'] };
+  expect((await open('append-email', finders)).chips).toEqual([
     '5 addresses tried from patterns',
     'then lantern',
     'then beacon',
@@ -81,7 +83,10 @@ it('opens what changes them, with the job and the step', async () => {
   button(/Edit rules/).click();
   button(/Titles/).click();
   await import('./step-dialog');
-  await import('./titles-dialog');
+  await import('./steps/screen/titles-dialog');
   await new Promise((resolve) => setTimeout(resolve));
-  expect(opened.mock.calls.map(([, config]) => config?.data)).toEqual([expect.objectContaining({ step: 'screen' }), 2]);
+  expect(opened.mock.calls.map(([, config]) => config?.data)).toEqual([
+    { jobId: 2, step: expect.objectContaining({ id: 'screen' }) as object },
+    { jobId: 2, step: 'screen' },
+  ]);
 });

@@ -9,7 +9,9 @@ it('jobs stand in their folders, with what they have and what they cost', async 
     sampleJob({ id: 3, name: 'Bakeries', folder: 'Spring', summary: null }),
   ]);
   const { element, stable } = await drawn(Jobs);
-  http.match('/api/settings').forEach((asked) => asked.flush({ currency: 'EUR', finders: [] }));
+  http
+    .match('/api/settings')
+    .forEach((asked) => asked.flush({ version: 0, settings: { currency: 'EUR', finders: [] } }));
   await stable();
   expect([...element.querySelectorAll('h2')].map(({ textContent }) => textContent.trim())).toEqual([
     'No folder',

@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import type { Compared, PersonField } from '@sieve/core';
+import type { PersonField } from '@sieve/core';
 import { FIELD_WORDS, type PairView } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api, wordsOf } from '../../api/api';
@@ -55,14 +55,16 @@ export class Judge {
   });
 
   constructor() {
-    effect(() => {
-      this.api.pairs(this.id()).subscribe({
-        next: ({ pairs }) => this.pairs.set(pairs),
-        error: (error: unknown) => {
-          this.pairs.set([]);
-          this.notices.bad(wordsOf(error));
-        },
-      });
+    effect(() => this.load());
+  }
+
+  private load() {
+    this.api.pairs(this.id()).subscribe({
+      next: ({ pairs }) => this.pairs.set(pairs),
+      error: (error: unknown) => {
+        this.pairs.set([]);
+        this.notices.bad(wordsOf(error));
+      },
     });
   }
 
@@ -82,8 +84,11 @@ export class Judge {
   protected onKey(event: KeyboardEvent) {
     if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
     const key = event.key.toLowerCase();
-    if ((event.ctrlKey || event.metaKey) && key === 'z') this.decisions.undo(this.id());
-    else if (event.ctrlKey || event.metaKey) return;
+    if ((event.ctrlKey || event.metaKey) && key === 'z') {
+      const subject = { subject: 'job', subjectId: this.id() } as const;
+      if (event.shiftKey) this.decisions.redo(subject, () => this.load());
+      else this.decisions.undo(subject, () => this.load());
+    } else if (event.ctrlKey || event.metaKey) return;
     else if (key === 's') this.answer('same');
     else if (key === 'd') this.answer('different');
     else if (key === 'l' || key === 'j') this.later();
@@ -93,4 +98,4 @@ export class Judge {
   }
 }
 
-const valueOf = (record: PairView['a'], field: Compared): string => record.person[field] || '—';
+const valueOf = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';

@@ -7,6 +7,7 @@ import {
   input,
   numberAttribute,
   signal,
+  linkedSignal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
@@ -19,12 +20,13 @@ import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Select } from '../../ui/select/select';
 
 /** A pick list: rows picked over many searches, on their way to a job. */
 @Component({
   selector: 'cs-picks',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon, CountPipe],
+  imports: [Select, RouterLink, MatButtonModule, Icon, CountPipe],
   template: `
     <header>
       <div>
@@ -40,12 +42,15 @@ import { Notices } from '../../ui/notices';
       @if (rows()?.length) {
         <a mat-stroked-button [href]="'/api/pick-lists/' + id() + '/file'" download><cs-icon name="export" /> Export</a>
       }
-      <select #job class="field" aria-label="Job" [disabled]="!rows()?.length">
-        @for (one of jobs(); track one.id) {
-          <option [value]="one.id">{{ one.name }}</option>
-        }
-      </select>
-      <button mat-flat-button type="button" [disabled]="!rows()?.length || !jobs().length" (click)="toJob(+job.value)">
+      <cs-select
+        label="Job"
+        placeholder="choose a job"
+        [options]="jobOptions()"
+        [value]="jobId()"
+        [disabled]="!rows()?.length"
+        (picked)="jobId.set($event)"
+      />
+      <button mat-flat-button type="button" [disabled]="!rows()?.length || jobId() === null" (click)="toJob(jobId()!)">
         Add to the job
       </button>
     </header>
@@ -109,6 +114,9 @@ export class Picks {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   protected readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  protected readonly jobOptions = computed(() => this.jobs().map(({ id, name }) => ({ value: id, label: name })));
+  /** The newest job, until another is chosen. */
+  protected readonly jobId = linkedSignal(() => this.jobs()[0]?.id ?? null);
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
   protected readonly rows = signal<DirectoryRow[] | null>(null);
   private readonly lists = signal<PickList[]>([]);

@@ -11,12 +11,13 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { batchesIn, readSheet } from './batch-sheet';
 import { SearchStore } from './search-store';
+import { Select } from '../../ui/select/select';
 
 /** Batches written by hand, one a line, or pasted as rows of a sheet. */
 @Component({
   selector: 'cs-by-hand',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule],
+  imports: [Select, MatButtonModule],
   template: `
     <p>
       One batch a line, or rows copied from a spreadsheet with a search in one of the columns. What is missing and what
@@ -33,12 +34,12 @@ import { SearchStore } from './search-store';
       <div class="columns">
         <label
           >Searches are in
-          <select #column class="field" (change)="searchColumn.set(+column.value)">
-            @for (name of sheet().columns; track $index) {
-              <option [value]="$index" [selected]="$index === searchColumn()">{{ name }}</option>
-            }
-          </select></label
-        >
+          <cs-select
+            label="Column of the searches"
+            [options]="columnOptions()"
+            [value]="searchColumn()"
+            (picked)="searchColumn.set($event)"
+        /></label>
         <span>Keep with each row that comes:</span>
         @for (name of sheet().columns; track $index) {
           @if ($index !== searchColumn()) {
@@ -97,6 +98,7 @@ export class ByHand {
   readonly done = output();
   protected readonly text = linkedSignal(() => this.lines());
   protected readonly sheet = computed(() => readSheet(this.text()));
+  protected readonly columnOptions = computed(() => this.sheet().columns.map((label, value) => ({ value, label })));
   protected readonly searchColumn = linkedSignal(() => this.sheet().searchColumn);
   protected readonly kept = signal<ReadonlySet<number>>(new Set());
   protected readonly problem = signal('');

@@ -25,7 +25,7 @@ async function open(standing: Standing | null, more: Partial<SearchView> = {}) {
   http.expectOne('/api/searches/4').flush(saved(standing, more));
   const view = await drawn(CameList);
   const field = <T extends HTMLElement>(name: string) => view.element.querySelector<T>(`[aria-label^="${name}"]`)!;
-  const set = async (input: HTMLInputElement | HTMLSelectElement, value: string) => {
+  const set = async (input: HTMLInputElement, value: string) => {
     input.value = value;
     input.dispatchEvent(new Event('change'));
     await view.stable();
@@ -40,8 +40,8 @@ async function open(standing: Standing | null, more: Partial<SearchView> = {}) {
 }
 
 it('stands every so many days, so many times, within bounds', async () => {
-  const { element, field, set, sent } = await open(null);
-  await set(element.querySelector('select')!, 'days');
+  const { pick, field, set, sent } = await open(null);
+  await pick('Ask again', 'every');
   const weekly: Standing = { kind: 'days', everyDays: 7, left: null };
   expect(await sent(weekly)).toEqual(weekly);
   await set(field<HTMLInputElement>('Days between'), '900');
@@ -51,36 +51,34 @@ it('stands every so many days, so many times, within bounds', async () => {
 });
 
 it('once waits for its time before anything is sent', async () => {
-  const { element, http, set, sent } = await open(null);
-  await set(element.querySelector('select')!, 'once');
+  const { element, http, pick, set, sent } = await open(null);
+  await pick('Ask again', 'once');
   http.expectNone('/api/searches/4');
   await set(element.querySelector<HTMLInputElement>('input[type=datetime-local]')!, '2026-12-01T09:30');
   expect(await sent(null)).toEqual({ kind: 'once', at: new Date('2026-12-01T09:30').getTime() });
 });
 
 it('after another search offers the others and says which one it waits for', async () => {
-  const { element, http, field, set, sent, stable, text } = await open(null);
-  await set(element.querySelector('select')!, 'after');
+  const { http, pick, sent, stable, text } = await open(null);
+  await pick('Ask again', 'after another search');
   http.expectOne('/api/searches').flush([
     { id: 4, name: 'Leads' },
     { id: 9, name: 'Companies' },
   ]);
   await stable();
-  const other = field<HTMLSelectElement>('After which search');
-  expect([...other.options].map(({ text: words }) => words.trim())).toEqual(['choose a search…', 'Companies']);
-  await set(other, '9');
+  expect(await pick('After which search', 'Companies')).toEqual(['Companies']);
   expect(await sent({ kind: 'after', searchId: 9 })).toEqual({ kind: 'after', searchId: 9 });
   expect(text()).toContain('each time that Companies was pulled');
 });
 
 it('is switched off, and needs a job', async () => {
-  const { element, set, sent } = await open({ kind: 'days', everyDays: 7, left: null });
-  await set(element.querySelector('select')!, 'never');
+  const { pick, sent } = await open({ kind: 'days', everyDays: 7, left: null });
+  await pick('Ask again', 'never');
   expect(await sent(null)).toBeNull();
   TestBed.resetTestingModule();
   const homeless = await open(null, { jobId: null });
   expect(homeless.text()).toContain('Choose the job that the rows go to');
-  expect(homeless.element.querySelector('select')!.disabled).toBe(true);
+  expect(homeless.element.querySelector('mat-select')!.getAttribute('aria-disabled')).toBe('true');
 });
 
 it('shows what came when, with what was left out', async () => {

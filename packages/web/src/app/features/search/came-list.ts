@@ -5,12 +5,13 @@ import { Api } from '../../api/api';
 import { CountPipe } from '../../ui/count';
 import { whenWords } from '../../ui/when';
 import { SearchStore } from './search-store';
+import { Select } from '../../ui/select/select';
 
 /** What came when, and how often the search is asked again. */
 @Component({
   selector: 'cs-came-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, CountPipe],
+  imports: [Select, MatButtonModule, CountPipe],
   template: `
     <header>
       <div>
@@ -21,12 +22,13 @@ import { SearchStore } from './search-store';
         <div class="when" role="group" aria-label="When it is asked again">
           <label
             >Ask again
-            <select #stands class="field" [disabled]="store.jobId() === null" (change)="choose(stands.value)">
-              @for (choice of choices; track choice.kind) {
-                <option [value]="choice.kind" [selected]="kind() === choice.kind">{{ choice.words }}</option>
-              }
-            </select></label
-          >
+            <cs-select
+              label="Ask again"
+              [options]="choices"
+              [value]="kind()"
+              [disabled]="store.jobId() === null"
+              (picked)="choose($event)"
+          /></label>
           @switch (kind()) {
             @case ('days') {
               <label
@@ -67,12 +69,13 @@ import { SearchStore } from './search-store';
               />
             }
             @case ('after') {
-              <select #other class="field" aria-label="After which search" (change)="after(+other.value)">
-                <option value="0">choose a search…</option>
-                @for (one of others(); track one.id) {
-                  <option [value]="one.id" [selected]="one.id === afterId()">{{ one.name }}</option>
-                }
-              </select>
+              <cs-select
+                label="After which search"
+                placeholder="choose a search…"
+                [options]="otherOptions()"
+                [value]="afterId()"
+                (picked)="after($event)"
+              />
             }
           }
         </div>
@@ -168,10 +171,10 @@ export class CameList {
   protected readonly store = inject(SearchStore);
   protected readonly when = whenWords;
   protected readonly choices = [
-    { kind: 'never', words: 'never' },
-    { kind: 'once', words: 'once' },
-    { kind: 'days', words: 'every' },
-    { kind: 'after', words: 'after another search' },
+    { value: 'never', label: 'never' },
+    { value: 'once', label: 'once' },
+    { value: 'days', label: 'every' },
+    { value: 'after', label: 'after another search' },
   ] as const;
   private readonly all = signal<SearchRow[]>([]);
   protected readonly others = computed(() => this.all().filter(({ id }) => id !== this.store.saved()?.id));
@@ -181,7 +184,8 @@ export class CameList {
   protected readonly kind = computed(() => this.begun() ?? this.standing()?.kind ?? 'never');
   protected readonly everyDays = computed(() => this.field('days')?.everyDays ?? 7);
   protected readonly left = computed(() => this.field('days')?.left ?? null);
-  protected readonly afterId = computed(() => this.field('after')?.searchId ?? 0);
+  protected readonly afterId = computed(() => this.field('after')?.searchId ?? null);
+  protected readonly otherOptions = computed(() => this.others().map(({ id, name }) => ({ value: id, label: name })));
   protected readonly onceAt = computed(() => localTime(this.field('once')?.at));
   protected readonly words = computed(() => {
     const standing = this.standing();

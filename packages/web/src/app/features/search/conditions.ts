@@ -4,6 +4,7 @@ import { SEARCH_FIELDS, type Condition, type SearchField } from '@sieve/core/mod
 import { printRange } from '@sieve/core/search/print';
 import { Icon } from '../../ui/icon/icon';
 import { SearchStore } from './search-store';
+import { Select } from '../../ui/select/select';
 
 interface Chip {
   condition: number;
@@ -27,7 +28,7 @@ const MOST = 12;
 @Component({
   selector: 'cs-conditions',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenuModule, Icon],
+  imports: [Select, MatMenuModule, Icon],
   templateUrl: './conditions.html',
   styleUrl: './conditions.scss',
 })
@@ -49,7 +50,8 @@ export class Conditions {
         return { field, chips: chips.slice(0, MOST), more: Math.max(0, chips.length - MOST) };
       });
   });
-  protected readonly others = computed(() => {
+  protected readonly otherOptions = computed(() => this.others().map(({ key, label }) => ({ value: key, label })));
+  private readonly others = computed(() => {
     const shown = new Set(this.groups().map(({ field }) => field.key));
     return this.fields().filter(({ key }) => !shown.has(key));
   });

@@ -8,6 +8,7 @@ import { SearchStore } from './search-store';
 const read = (text: string) => parseSearch(text).search!;
 const saved = (more: Partial<SearchView> = {}): SearchView => ({
   id: 4,
+  version: 0,
   name: 'Leads',
   folder: '',
   jobId: null,

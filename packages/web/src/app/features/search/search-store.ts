@@ -4,7 +4,7 @@ import { withCondition } from '@sieve/core/model/search';
 import { proposeName } from '@sieve/core/search/describe';
 import { parseSearch } from '@sieve/core/search/parse';
 import { printSearch } from '@sieve/core/search/print';
-import type { BatchesBody, PageView, SampleView, SearchPatch, SearchView } from '@sieve/contract';
+import type { SearchBatchesBody, PageView, SampleView, SearchPatch, SearchView } from '@sieve/contract';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
 import { catchError, debounceTime, EMPTY, pipe, switchMap, tap, throttleTime } from 'rxjs';
@@ -170,7 +170,7 @@ export const SearchStore = signalStore(
           }),
         );
       },
-      setBatches(batches: BatchesBody['batches'], then: () => void) {
+      setBatches(batches: SearchBatchesBody['batches'], then: () => void) {
         save(() =>
           api.setBatches(store.saved()!.id, batches).subscribe({
             next: (saved) => {

@@ -8,7 +8,7 @@ import { parseSearch } from '@sieve/core/search/parse';
 import { SEARCH_ERROR_WORDS } from '@sieve/contract';
 import { Actions, ofType } from '@ngrx/effects';
 import { filter } from 'rxjs';
-import { Api } from '../../api/api';
+import { Session } from '../../state/session';
 import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -37,7 +37,7 @@ export class SearchScreen {
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly clipboard = inject(Clipboard);
-  private readonly settings = toSignal(inject(Api).settings());
+  private readonly settings = inject(Session).settings;
   protected readonly store = inject(SearchStore);
 
   /** Number of a saved search; undefined at /search/new. */
@@ -79,7 +79,7 @@ export class SearchScreen {
         filter((action) =>
           action.type === workActions.searchChanged.type
             ? action.searchId === this.store.saved()?.id
-            : action.run.kind === 'pull' && this.store.saved() !== null,
+            : action.run.input.kind === 'pull' && this.store.saved() !== null,
         ),
         takeUntilDestroyed(),
       )

@@ -6,7 +6,7 @@ import { RouterLink } from '@angular/router';
 import { SEARCH_FIELDS } from '@sieve/core/model/search';
 import { describeCondition } from '@sieve/core/search/describe';
 import { printSearch } from '@sieve/core/search/print';
-import type { BatchView, PullForecast, Run } from '@sieve/contract';
+import { runWords, type SearchBatch, type PullForecast, type Run } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api, wordsOf } from '../../api/api';
 import { work, workActions } from '../../state/work';
@@ -17,6 +17,7 @@ import { whenWords } from '../../ui/when';
 import { ByHand } from './by-hand';
 import { Icicle } from './icicle';
 import { SearchStore } from './search-store';
+import { Select } from '../../ui/select/select';
 
 /** Where the cap stands on the ruler of a batch, in per cent. */
 const CAP_AT = 86;
@@ -25,7 +26,7 @@ const CAP_AT = 86;
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
+  imports: [Select, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',
 })
@@ -35,7 +36,9 @@ export class SplitView {
   private readonly clipboard = inject(Clipboard);
   private readonly store = inject(Store);
   private readonly runs = this.store.selectSignal(work.selectAllRuns);
-  protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
+  private readonly jobs = this.store.selectSignal(work.selectAllJobs);
+  protected readonly jobOptions = computed(() => this.jobs().map(({ id, name }) => ({ value: id, label: name })));
+  protected readonly runWords = (run: Run | undefined) => (run ? runWords(run) : '');
   protected readonly search = inject(SearchStore);
   /** The batches as lines, while they are written by hand. */
   protected readonly byHand = signal<string | null>(null);
@@ -125,7 +128,7 @@ export class SplitView {
   private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
 }
 
-const batchName = ({ extra, kept, position }: BatchView): string =>
+const batchName = ({ extra, kept, position }: SearchBatch): string =>
   Object.values(kept).filter(Boolean).join(' · ') ||
   (extra.length > 0
     ? extra.map((given) => describeCondition(given, 3)).join(' · ')
@@ -133,7 +136,7 @@ const batchName = ({ extra, kept, position }: BatchView): string =>
       ? 'The whole search'
       : 'Its own search');
 
-function stateWords({ pull }: BatchView, run: Run | undefined): string {
+function stateWords({ pull }: SearchBatch, run: Run | undefined): string {
   if (!pull) return '';
   if (pull.endedAt) return 'Pulled';
   if (pull.stopped) return 'Stopped';

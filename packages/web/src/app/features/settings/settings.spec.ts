@@ -20,13 +20,15 @@ const known = settingsSchema.parse({
 async function open(settings: Settings = known) {
   const { http } = webHarness();
   const screen = await drawn(SettingsScreen);
-  http.expectOne('/api/settings').flush(settings);
+  http.expectOne('/api/settings').flush({ version: 3, settings });
   http.expectOne('/api/suppressions').flush([{ value: 'tidewell.example', kind: 'domain', at: 0 }]);
   await screen.stable();
   const save = () => {
     screen.element.querySelector('form')!.dispatchEvent(new Event('submit'));
     const [asked] = http.match({ method: 'PUT', url: '/api/settings' });
-    return asked?.request.body as Settings | undefined;
+    const body = asked?.request.body as { version: number; settings: Settings } | undefined;
+    if (body) expect(body.version).toBe(3);
+    return body?.settings;
   };
   return { ...screen, http, save };
 }

@@ -7,6 +7,7 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import type { FinderSetting, Settings, SuppressionRow } from '@sieve/contract';
 import { Api, wordsOf } from '../../api/api';
+import { Decisions } from '../../state/decisions';
 import { Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -26,6 +27,7 @@ import { Notices } from '../../ui/notices';
     DatePipe,
     CountPipe,
   ],
+  host: { '(document:keydown)': 'onKey($event)' },
   templateUrl: './settings.html',
   styleUrl: './settings.scss',
 })
@@ -33,6 +35,7 @@ export class SettingsScreen {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly session = inject(Session);
+  private readonly decisions = inject(Decisions);
   private readonly builder = inject(NonNullableFormBuilder);
   protected readonly suppressed = signal<SuppressionRow[]>([]);
   protected readonly form = this.builder.group({
@@ -46,6 +49,7 @@ export class SettingsScreen {
       perSecond: [1, Validators.min(0.01)],
       simulated: [false],
     }),
+    lists: this.builder.group({ freeMail: [''], disposableMail: [''], companyWords: [''] }),
     pace: this.builder.group({
       rowsADay: [2500, Validators.min(0)],
       rowsARun: [0, Validators.min(0)],
@@ -90,14 +94,35 @@ export class SettingsScreen {
     );
   }
 
+  /** Ctrl Z takes back what was saved or suppressed last. */
+  protected onKey(event: KeyboardEvent) {
+    const isTyping = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName);
+    if (isTyping || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+    event.preventDefault();
+    const again = () => {
+      this.session.reload();
+      this.loadSuppressed();
+    };
+    const subject = { subject: 'settings', subjectId: 0 } as const;
+    if (event.shiftKey) this.decisions.redo(subject, again);
+    else this.decisions.undo(subject, again);
+  }
+
   protected save() {
     if (this.form.invalid) {
       this.form.markAllAsTouched();
       return this.notices.say('Some fields cannot be used as they are; they are marked. Nothing was saved.');
     }
-    const { finders, directory, pace, ...rest } = this.form.getRawValue();
+    const view = this.session.view();
+    if (!view) return;
+    const { finders, directory, pace, lists, ...rest } = this.form.getRawValue();
     const settings: Settings = {
       ...rest,
+      lists: {
+        freeMail: wordsIn(lists.freeMail),
+        disposableMail: wordsIn(lists.disposableMail),
+        companyWords: wordsIn(lists.companyWords),
+      },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
       pace: {
         rowsADay: pace.rowsADay,
@@ -108,9 +133,9 @@ export class SettingsScreen {
       },
       finders: finders.map(({ price, ...finder }) => ({ ...finder, priceCents: Math.round(price * 100) })),
     };
-    this.api.saveSettings(settings).subscribe({
-      next: () => {
-        this.session.reload();
+    this.api.saveSettings({ version: view.version, settings }).subscribe({
+      next: (saved) => {
+        this.session.view.set(saved);
         this.notices.say('Settings saved. Runs that start from now on use them.');
       },
       error: (error: unknown) => this.notices.bad(wordsOf(error)),
@@ -150,12 +175,17 @@ export class SettingsScreen {
     });
   }
 
-  private fill({ finders, directory, pace, ...rest }: Settings) {
+  private fill({ finders, directory, pace, lists, ...rest }: Settings) {
     this.finders.clear();
     finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
     this.form.patchValue({
       ...rest,
       ...(directory && { directory }),
+      lists: {
+        freeMail: lists.freeMail.join('\n'),
+        disposableMail: lists.disposableMail.join('\n'),
+        companyWords: lists.companyWords.join('\n'),
+      },
       pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },
     });
   }
@@ -179,3 +209,11 @@ const minutesOf = (time: string): number => {
 };
 const timeOf = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+const wordsIn = (text: string): string[] => [
+  ...new Set(
+    text
+      .toLowerCase()
+      .split(/[\s,;]+/)
+      .filter(Boolean),
+  ),
+];

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import type { TitleGroup } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
-import { Decisions } from '../../state/decisions';
-import { CountPipe } from '../../ui/count';
-import { Notices } from '../../ui/notices';
+import { Api, wordsOf } from '../../../../api/api';
+import { Decisions } from '../../../../state/decisions';
+import { CountPipe } from '../../../../ui/count';
+import { Notices } from '../../../../ui/notices';
 
 /** Titles grouped and counted: a whole group goes or stays with one key. */
 @Component({
@@ -88,19 +88,19 @@ export class TitlesDialog {
   private readonly api = inject(Api);
   private readonly decisions = inject(Decisions);
   private readonly notices = inject(Notices);
-  private readonly jobId = inject<number>(MAT_DIALOG_DATA);
+  private readonly data = inject<{ jobId: number; step: string }>(MAT_DIALOG_DATA);
   protected readonly groups = signal<TitleGroup[]>([]);
   protected readonly at = signal(0);
 
   constructor() {
-    this.api.titles(this.jobId).subscribe({
+    this.api.titles(this.data.jobId, this.data.step).subscribe({
       next: (groups) => this.groups.set(groups),
       error: (error: unknown) => this.notices.bad(wordsOf(error)),
     });
   }
 
   protected say(group: TitleGroup, fate: 'keep' | 'aside') {
-    this.decisions.decide(this.jobId, { kind: 'group', title: group.title, fate }, () =>
+    this.decisions.decide(this.data.jobId, { kind: 'group', title: group.title, fate }, () =>
       this.groups.update((groups) => groups.map((known) => (known === group ? { ...group, fate } : known))),
     );
   }

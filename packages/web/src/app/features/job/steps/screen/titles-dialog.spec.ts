@@ -1,5 +1,5 @@
 import type { TitleGroup } from '@sieve/contract';
-import { drawn, inDialog, webHarness } from '../../testing/web-harness';
+import { drawn, inDialog, webHarness } from '../../../../testing/web-harness';
 import { TitlesDialog } from './titles-dialog';
 
 const group = (title: string, count: number, more: Partial<TitleGroup> = {}): TitleGroup => ({
@@ -11,10 +11,10 @@ const group = (title: string, count: number, more: Partial<TitleGroup> = {}): Ti
 });
 
 async function open() {
-  const { http } = webHarness(inDialog(2));
+  const { http } = webHarness(inDialog({ jobId: 2, step: 'screen' }));
   const dialog = await drawn(TitlesDialog);
   http
-    .expectOne('/api/jobs/2/titles')
+    .expectOne('/api/jobs/2/titles?step=screen')
     .flush([group('quality manager', 210), group('driver', 44, { aside: 44 }), group('owner', 9, { aside: 2 })]);
   await dialog.stable();
   const press = async (key: string) => {

@@ -1,0 +1,25 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import type { SieveStep } from '@sieve/core';
+import type { Job } from '@sieve/contract';
+import { CountPipe } from '../../../../ui/count';
+import { Icon } from '../../../../ui/icon/icon';
+
+@Component({
+  selector: 'cs-judge-link',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, Icon, CountPipe],
+  template: `
+    @if (pairs() > 0) {
+      <a mat-flat-button [routerLink]="['/jobs', job().id, 'judge']"
+        ><cs-icon name="merge" /> Judge {{ pairs() | count }} {{ pairs() === 1 ? 'pair' : 'pairs' }}</a
+      >
+    }
+  `,
+})
+export class JudgeLink {
+  readonly job = input.required<Job>();
+  readonly step = input.required<SieveStep>();
+  protected readonly pairs = computed(() => this.job().summary?.pairs ?? 0);
+}

@@ -1,0 +1,44 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { matchOptions } from '@sieve/core/steps/match/options';
+import { STEP_OPTIONS } from '../step-options';
+import type { StepForm } from '../step-view';
+
+@Component({
+  selector: 'cs-match-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  host: { class: 'step-fields' },
+  template: `
+    <ng-container [formGroup]="form">
+      <mat-form-field
+        ><mat-label>Merge pairs from this chance</mat-label
+        ><input matInput type="number" step="0.01" min="0.5" max="1" formControlName="mergeFrom"
+      /></mat-form-field>
+      <mat-form-field
+        ><mat-label>Let me judge from this chance</mat-label
+        ><input matInput type="number" step="0.01" min="0.01" max="1" formControlName="judgeFrom"
+      /></mat-form-field>
+      <mat-form-field class="wide"
+        ><mat-label>Value that is kept</mat-label
+        ><mat-select formControlName="survivor"
+          ><mat-option value="fullest">The fullest, of those the most common</mat-option
+          ><mat-option value="first">The one that came first</mat-option
+          ><mat-option value="latest">The one that came last</mat-option></mat-select
+        ></mat-form-field
+      >
+    </ng-container>
+  `,
+})
+export class MatchForm implements StepForm {
+  private readonly options = matchOptions.parse(inject(STEP_OPTIONS));
+  readonly form = inject(NonNullableFormBuilder).group({
+    mergeFrom: [this.options.mergeFrom, [Validators.required, Validators.min(0.5), Validators.max(1)]],
+    judgeFrom: [this.options.judgeFrom, [Validators.required, Validators.min(0.01), Validators.max(1)]],
+    survivor: [this.options.survivor],
+  });
+  readonly value = () => this.form.getRawValue();
+}

@@ -1,0 +1,26 @@
+import { matchOptions } from '@sieve/core/steps/match/options';
+import { many, type StepView } from '../step-view';
+import { JudgeLink } from './judge-link';
+
+export const matchView: StepView = {
+  kind: 'match',
+  detail: ({ step, summary }) =>
+    !step.on ? 'off' : summary ? many(summary.pairs, 'pair to judge', 'pairs to judge') : '',
+  out: ({ summary }) => summary?.merged ?? 0,
+  chips: ({ step, summary }) => {
+    const { mergeFrom, judgeFrom } = matchOptions.parse(step.options);
+    const wrong = Math.round((summary?.expectedError ?? 0) * 1000);
+    return [
+      { words: `Merged from ${mergeFrom.toFixed(2)}`, count: summary?.merged ?? 0, kind: 'keep' },
+      { words: `Judged from ${judgeFrom.toFixed(2)}`, count: 0, kind: '' },
+      { words: `About ${wrong} in 1,000 merges are expected to be wrong`, count: 0, kind: '' },
+    ];
+  },
+  action: JudgeLink,
+  setUp: 'Set up',
+  about: '',
+  onWords: 'Merge records of the same person',
+  form: () => import('./match-form').then((m) => m.MatchForm),
+  shows: 'place',
+  merges: true,
+};

@@ -1,0 +1,38 @@
+import { screenOptions, type WordRule } from '@sieve/core/steps/screen/options';
+import { many, type Chip, type StepView } from '../step-view';
+import { TitlesButton } from './titles-button';
+
+export const screenView: StepView = {
+  kind: 'screen',
+  detail: ({ step, count }) => {
+    const { rules } = screenOptions.parse(step.options);
+    if (!step.on) return 'off';
+    return count.look > 0 ? many(count.look, 'wants a look', 'want a look') : many(rules.length, 'rule', 'rules');
+  },
+  chips: ({ step, count: { why } }) => {
+    const { briefTitles, rules, suppression, atMostPerCompany } = screenOptions.parse(step.options);
+    const chip = (words: string, code: string, kind: Chip['kind']): Chip => ({ words, count: why[code] ?? 0, kind });
+    return [
+      ...(briefTitles.length > 0
+        ? [chip(`Title is one of the brief’s ${briefTitles.length}`, 'title-not-in-brief', 'keep')]
+        : []),
+      ...rules.map((rule, i) => chip(ruleWords(rule), `rule-${i}`, rule.fate === 'aside' ? 'drop' : 'keep')),
+      ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
+      ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
+      ...(why['by-hand'] ? [chip('By hand', 'by-hand', 'drop')] : []),
+      ...(why['title-group'] ? [chip('Titles', 'title-group', 'drop')] : []),
+    ];
+  },
+  action: TitlesButton,
+  setUp: 'Edit rules',
+  about: '',
+  onWords: 'Screen the rows by these rules',
+  form: () => import('./screen-form').then((m) => m.ScreenForm),
+  shows: 'place',
+  looks: true,
+};
+
+const ruleWords = ({ field, words }: WordRule) => {
+  const list = words.length > 4 ? `${words.slice(0, 3).join(', ')} and ${words.length - 3} more` : words.join(', ');
+  return `${field[0]!.toUpperCase()}${field.slice(1)} says ${list}`;
+};

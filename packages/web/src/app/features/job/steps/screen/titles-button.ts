@@ -1,0 +1,23 @@
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import type { SieveStep } from '@sieve/core';
+import type { Job } from '@sieve/contract';
+import { Icon } from '../../../../ui/icon/icon';
+
+@Component({
+  selector: 'cs-titles-button',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatButtonModule, Icon],
+  template: `<button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Titles</button>`,
+})
+export class TitlesButton {
+  private readonly dialog = inject(MatDialog);
+  readonly job = input.required<Job>();
+  readonly step = input.required<SieveStep>();
+
+  protected async open() {
+    const { TitlesDialog } = await import('./titles-dialog');
+    this.dialog.open(TitlesDialog, { width: '640px', data: { jobId: this.job().id, step: this.step().id } });
+  }
+}

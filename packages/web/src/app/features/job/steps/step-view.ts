@@ -1,0 +1,67 @@
+import type { Type } from '@angular/core';
+import type { FormGroup } from '@angular/forms';
+import type { SieveStep } from '@sieve/core';
+import type { Job, StepCount, Summary } from '@sieve/contract';
+
+export interface Chip {
+  words: string;
+  /** How many it set aside; 0 is not shown. */
+  count: number;
+  kind: 'keep' | 'drop' | '';
+}
+
+/** A step of a job with what the last sifting counted at it. */
+export interface StepState {
+  step: SieveStep;
+  count: StepCount;
+  summary: Summary | null;
+}
+
+/** What can be set up about a step; a component that is loaded when it is asked for. */
+export interface StepForm {
+  form: FormGroup;
+  /** The options as the form has them. */
+  value: () => SieveStep['options'];
+}
+
+/** How one kind of step is shown: a folder, and a line in the registry. A kind without one is shown plainly. */
+export interface StepView {
+  kind: string;
+  /** A few words under its name in the sieve. */
+  detail: (state: StepState) => string;
+  /** How many it took out, where that is not who was set aside. */
+  out?: (state: StepState) => number;
+  /** Its rules, each with what it set aside. */
+  chips: (state: StepState) => Chip[];
+  /** Something to do beside setting it up: judging pairs, titles. */
+  action?: Type<{ job: () => Job; step: () => SieveStep }>;
+  /** What the button that sets it up is called. */
+  setUp: string;
+  /** Words under the title of its form. */
+  about: string;
+  /** What turning it on means; none for a step that is always on. */
+  onWords?: string;
+  form?: () => Promise<Type<StepForm>>;
+  /** Asking costs money: time, cost and yield are said first. */
+  costs?: boolean;
+  /** The column that its rows are looked at by. */
+  shows: 'place' | 'email';
+  /** Rows can want a look here. */
+  looks?: boolean;
+  /** Each row says how many records it was merged of. */
+  merges?: boolean;
+}
+
+export const many = (n: number, one: string, more: string) => `${n.toLocaleString('en-GB')} ${n === 1 ? one : more}`;
+export const waitWords = ({ step, count }: StepState, otherwise: string): string =>
+  !step.on ? 'off' : count.waits > 0 ? many(count.waits, 'waits', 'wait') : otherwise;
+
+/** Words of a list, each once. */
+export const listOf = (text: string, between: RegExp): string[] => [
+  ...new Set(
+    text
+      .split(between)
+      .map((word) => word.trim())
+      .filter(Boolean),
+  ),
+];

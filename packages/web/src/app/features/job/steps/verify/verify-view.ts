@@ -1,0 +1,20 @@
+import { waitWords, type Chip, type StepView } from '../step-view';
+
+const VERDICTS = ['valid', 'risky', 'invalid', 'unknown'] as const;
+
+export const verifyView: StepView = {
+  kind: 'verify',
+  detail: (state) => waitWords(state, 'valid only'),
+  chips: ({ summary }) =>
+    summary
+      ? VERDICTS.map((verdict): Chip => ({
+          words: `${verdict} ${summary.verdicts[verdict].toLocaleString('en-GB')}`,
+          count: 0,
+          kind: verdict === 'valid' ? 'keep' : '',
+        }))
+      : [],
+  setUp: 'Set up',
+  about: '',
+  onWords: 'Let only addresses pass whose mailbox answers',
+  shows: 'email',
+};
