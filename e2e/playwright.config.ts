@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   workers: 1,
-  retries: 1,
+  retries: 0,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],

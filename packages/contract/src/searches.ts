@@ -136,7 +136,7 @@ export const sampleBody = z.object({ search, size: z.int().min(1).max(100).defau
 
 const found = z.record(
   z.string(),
-  z.union([z.string(), z.array(z.string()), z.number(), z.null()]),
+  z.union([z.string(), z.array(z.string()), z.number(), z.null()]).optional(),
 ) as unknown as z.ZodType<Found>;
 
 /** A row as a directory shows it. */

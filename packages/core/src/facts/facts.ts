@@ -1,3 +1,4 @@
+import type * as z from 'zod';
 import { catchAll } from './catch-all';
 import type { FactKind } from './fact-kind';
 import { finder } from './finder';
@@ -10,11 +11,9 @@ export const FACT_KINDS = { 'mail-host': mailHost, mailbox, 'catch-all': catchAl
 
 type Kinds = typeof FACT_KINDS;
 export type QuestionKind = keyof Kinds;
-export type QuestionOf<K extends QuestionKind> = Kinds[K] extends FactKind<infer Q, infer _> ? { kind: K } & Q : never;
+export type QuestionOf<K extends QuestionKind> = { kind: K } & Parameters<Kinds[K]['key']>[0];
 export type Question = { [K in QuestionKind]: QuestionOf<K> }[QuestionKind];
-export type AnswerOf<K extends QuestionKind> = {
-  [P in K]: Kinds[P] extends FactKind<infer _, infer A> ? A : never;
-}[K];
+export type AnswerOf<K extends QuestionKind> = { [P in K]: z.infer<Kinds[P]['answer']> }[K];
 export type Answer = AnswerOf<QuestionKind>;
 
 /** An answer and when it was given (ms since 1970). Facts are appended, never changed. */

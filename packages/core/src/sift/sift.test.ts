@@ -51,7 +51,7 @@ const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): Sift
   rows: people,
   companyRows: [],
   sieve: defaultSieve(),
-  facts: ((ask: Question) => newest(ask, [], 0)) as Facts,
+  facts: (ask: Question) => newest(ask, [], 0),
   lists: NO_LISTS,
   suppression: nobody,
   decisions: bodies.map((body, i) => ({ id: i + 1, body })),

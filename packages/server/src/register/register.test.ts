@@ -73,7 +73,7 @@ test('a source taken out is no longer held, and is when it is in again', async (
     [true, 'fresh'],
     [false, 'thisJob'],
   ] as const) {
-    await server.call('POST', `/api/decisions/${brought}`, { undone });
+    await server.call('POST', `/api/decisions/${Number(brought)}`, { undone });
     await server.idle();
     expect(standing(jobs[1], { firstName: 'Idris', lastName: 'Venn', domain: 'arranmor.example' })).toBe(expected);
   }

@@ -147,7 +147,7 @@ export function outcomeWriter(client: Database, outcome: number) {
           records,
         );
     },
-    addContact(columns: ContactColumns): void {
+    addContact: (columns: ContactColumns) => {
       insertContact.run(columns);
       insertSearch.run(columns[0], columns[STOP], columns[STATE], searchText(columns));
     },

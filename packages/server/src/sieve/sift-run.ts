@@ -147,14 +147,14 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
 
 /** How many came to each step, and what became of them there; reasons by code, or by rule where a step has rules. */
 function countSteps(contacts: readonly Contact[], sieve: Sieve): StepCount[] {
-  const stopped = sieve.map(({ id }) => ({
+  const stopped = sieve.map(({ id }): StepCount => ({
     id,
     came: 0,
     pass: 0,
     aside: 0,
     look: 0,
     waits: 0,
-    why: {} as Record<string, number>,
+    why: {},
   }));
   for (const { fate } of contacts) {
     if (fate.step === null) continue;

@@ -1,4 +1,3 @@
-import type { Fate } from '../../model/fate';
 import { emptyPerson, type Person } from '../../model/person';
 import type { Suppression } from '../step';
 import { titleFit } from './fit';
@@ -18,7 +17,7 @@ function fates(
   const screened = screener(screenOptions.parse(options), { suppression, decisions: { titleGroups: new Map(groups) } });
   return people.map((values, i) => {
     const stop = screened(person(values), kept.includes(i));
-    return { state: stop?.state ?? 'pass', code: 'passed', why: {}, ...stop } as Omit<Fate, 'step'>;
+    return { state: stop?.state ?? 'pass', code: 'passed', why: {}, ...stop };
   });
 }
 const codes = (...given: Parameters<typeof fates>) => fates(...given).map(({ code }) => code);

@@ -7,7 +7,8 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
     'Anywhere',
     [
       ['Ctrl K', 'find a job, contact or action'],
-      ['Ctrl Z', 'take back the last decision'],
+      ['Ctrl Z', 'take back your last decision here'],
+      ['Ctrl Shift Z', 'make it again'],
       ['?', 'this list'],
     ],
   ],

@@ -7,6 +7,7 @@ import { Session, type Theme } from '../state/session';
 import { work, workActions } from '../state/work';
 import { Icon } from '../ui/icon/icon';
 import { RunLine } from '../ui/run-line';
+import { Shortcuts } from '../ui/shortcuts/shortcuts';
 
 /** The frame: one top bar, and the screen below it. */
 @Component({
@@ -32,16 +33,16 @@ export class Shell {
 
   constructor() {
     this.store.dispatch(workActions.opened());
+    inject(Shortcuts).use({ '?': () => void this.openKeys() });
     // At hand before it is asked for, so that what is typed after Ctrl K goes into it.
     afterNextRender(() => setTimeout(() => void import('./commands').catch(() => undefined), 1000));
   }
 
+  /** Ctrl K works while somebody types, too. */
   protected onKey(event: KeyboardEvent) {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
       event.preventDefault();
       void this.openCommands();
-    } else if (event.key === '?' && !isTyping(event)) {
-      void this.openKeys();
     }
   }
 
@@ -57,7 +58,3 @@ export class Shell {
     this.dialog.open(Keys, { width: '620px' });
   }
 }
-
-/** True while somebody writes into a field, where letters are letters. */
-const isTyping = ({ target }: Event): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));

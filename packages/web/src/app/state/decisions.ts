@@ -2,10 +2,11 @@ import { inject, Injectable } from '@angular/core';
 import type { DecisionBody, SieveStep } from '@sieve/core';
 import type { DecisionRow, DecisionSubject } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { type Observable, switchMap, tap } from 'rxjs';
-import { Api, wordsOf } from '../api/api';
+import { switchMap } from 'rxjs';
+import { Api } from '../api/api';
 import { decisionWords } from '../ui/decision-words';
 import { Notices } from '../ui/notices';
+import { Doing } from './doing';
 import { workActions } from './work';
 
 /** Tells the server what a person decided, says so, and takes it back or makes it again on wish. */
@@ -13,17 +14,18 @@ import { workActions } from './work';
 export class Decisions {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
+  private readonly doing = inject(Doing);
   private readonly store = inject(Store);
 
   decide(jobId: number, body: DecisionBody, then: () => void = () => undefined) {
-    this.run(this.api.decide(jobId, body), (row) => {
+    this.doing.run(this.api.decide(jobId, body), (row) => {
       this.offer(row, decisionWords(body));
       then();
     });
   }
 
   configure(jobId: number, step: SieveStep, was: SieveStep) {
-    this.run(this.api.configure(jobId, step, was), ({ job, decision }) => {
+    this.doing.run(this.api.configure(jobId, step, was), ({ job, decision }) => {
       this.store.dispatch(workActions.jobCame({ job }));
       this.offer(decision, 'The step is set up anew; the rows are being sifted');
     });
@@ -31,7 +33,7 @@ export class Decisions {
 
   /** Ctrl Z: one's own last decision about what is on the screen, by its number; never one that a schedule made. */
   undo(subject: DecisionSubject, then: () => void = () => undefined) {
-    this.run(this.api.decisions(subject), (rows) => {
+    this.doing.run(this.api.decisions(subject), (rows) => {
       const last = rows.find(({ author, undoneAt }) => author === 'you' && undoneAt === null);
       if (last) this.setUndone(last, true, then);
       else this.notices.say('No decision of yours is left to take back here.');
@@ -40,7 +42,7 @@ export class Decisions {
 
   /** Ctrl Shift Z: the decision that was taken back last. */
   redo(subject: DecisionSubject, then: () => void = () => undefined) {
-    this.run(this.api.decisions(subject), (rows) => {
+    this.doing.run(this.api.decisions(subject), (rows) => {
       const [last] = rows
         .filter(({ author, undoneAt }) => author === 'you' && undoneAt !== null)
         .sort((a, b) => b.undoneAt! - a.undoneAt! || a.id - b.id);
@@ -50,19 +52,15 @@ export class Decisions {
   }
 
   setUndone(row: Pick<DecisionRow, 'id' | 'body'>, undone: boolean, then: () => void = () => undefined) {
-    this.run(this.api.setUndone(row.id, undone), () => {
+    this.doing.run(this.api.setUndone(row.id, undone), () => {
       this.notices.say(`${undone ? 'Taken back' : 'Made again'}: ${decisionWords(row.body)}`);
       then();
     });
   }
 
   private offer(row: DecisionRow, words: string) {
-    this.run(this.notices.done(words).pipe(switchMap(() => this.api.setUndone(row.id, true))), () =>
+    this.doing.run(this.notices.done(words).pipe(switchMap(() => this.api.setUndone(row.id, true))), () =>
       this.notices.say(`Taken back: ${words}`),
     );
-  }
-
-  private run<T>(request: Observable<T>, then: (answer: T) => void) {
-    request.pipe(tap(then)).subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
   }
 }

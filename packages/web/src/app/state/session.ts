@@ -1,6 +1,7 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
 import type { Settings, SettingsView } from '@sieve/contract';
 import { Api } from '../api/api';
+import { Doing } from './doing';
 
 export type Theme = 'auto' | 'light' | 'dark';
 
@@ -8,6 +9,7 @@ export type Theme = 'auto' | 'light' | 'dark';
 @Injectable({ providedIn: 'root' })
 export class Session {
   private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
   /** As they were read, with their version. */
   readonly view = signal<SettingsView | null>(null);
   readonly settings = computed<Settings | null>(() => this.view()?.settings ?? null);
@@ -24,6 +26,6 @@ export class Session {
   }
 
   reload() {
-    this.api.settings().subscribe({ next: (view) => this.view.set(view), error: () => undefined });
+    this.doing.run(this.api.settings(), (view) => this.view.set(view));
   }
 }

@@ -8,13 +8,15 @@ import { Router, RouterLink } from '@angular/router';
 import { TARGETS, type Column, type Target } from '@sieve/core/model/target';
 import { FIELD_WORDS, ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
-import { Api, wordsOf } from '../../api/api';
+import { map, type Observable, of, switchMap, tap } from 'rxjs';
+import { Api } from '../../api/api';
+import { Doing } from '../../state/doing';
 import { Handover } from '../../state/handover';
 import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { isTyping } from '../../ui/shortcuts/shortcuts';
 import { Select, type Option } from '../../ui/select/select';
 
 interface Arrived {
@@ -59,6 +61,7 @@ const SEPARATORS = [
 })
 export class Bring {
   private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly handover = inject(Handover);
@@ -106,7 +109,7 @@ export class Bring {
       untracked(() => this.chosenJob.set(id === undefined ? null : Number(id)));
     });
     const waiting = this.handover.take();
-    if (waiting.length > 0) void this.take(waiting);
+    if (waiting.length > 0) this.take(waiting);
   }
 
   protected readonly named = (names: readonly string[]): Option<string>[] =>
@@ -118,23 +121,23 @@ export class Bring {
   protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
 
   protected choose(element: HTMLInputElement) {
-    void this.take([...(element.files ?? [])]);
+    this.take([...(element.files ?? [])]);
     element.value = '';
   }
 
   protected onDrop(event: DragEvent) {
     event.preventDefault();
-    void this.take([...(event.dataTransfer?.files ?? [])]);
+    this.take([...(event.dataTransfer?.files ?? [])]);
   }
 
   protected onPaste(event: ClipboardEvent) {
-    if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+    if (isTyping(event)) return;
     const file = Handover.tableOf(event.clipboardData?.getData('text/plain') ?? '');
-    if (file) void this.take([file]);
+    if (file) this.take([file]);
     else this.notices.say('What you pasted is no table: copy rows with their cells from a spreadsheet.');
   }
 
-  private async take(files: File[]) {
+  private take(files: File[]) {
     for (const file of files) {
       const at = this.files().length;
       this.files.update((all) => [
@@ -142,40 +145,36 @@ export class Bring {
         { name: file.name, upload: '', sent: 0, inspection: null, columns: [], problem: '', look: 0, state: 'sending' },
       ]);
       this.at.set(at);
-      await this.send(at, file);
+      this.send(at, file);
     }
   }
 
-  private send(at: number, file: File): Promise<void> {
-    return new Promise((resolve) => {
-      this.api.upload(file, file.name).subscribe({
-        next: (event) => {
-          if (event.type === HttpEventType.UploadProgress)
-            this.patch(at, { sent: event.loaded / (event.total ?? file.size) });
-          else if (event.type === HttpEventType.Response && event.body) {
-            this.patch(at, { upload: event.body.id, sent: 1 });
-            void this.inspect(at, {}, null).then(resolve);
-          }
-        },
-        error: (error: unknown) => {
-          this.patch(at, { state: 'failed', problem: wordsOf(error) });
-          resolve();
-        },
-      });
-    });
+  private send(at: number, file: File) {
+    this.doing.run(
+      this.api.upload(file, file.name),
+      (event) => {
+        if (event.type === HttpEventType.UploadProgress)
+          this.patch(at, { sent: event.loaded / (event.total ?? file.size) });
+        else if (event.type === HttpEventType.Response && event.body) {
+          this.patch(at, { upload: event.body.id, sent: 1 });
+          this.inspect(at, {}, null);
+        }
+      },
+      (problem) => this.patch(at, { state: 'failed', problem }),
+    );
   }
 
-  /** Reads the file anew, with what was said about it. */
-  private async inspect(at: number, format: SaidFormat, columns: Column[] | null) {
+  /** Reads the file anew, with what was said about it; of several looks into one file the last one counts. */
+  private inspect(at: number, format: SaidFormat, columns: Column[] | null) {
     const { upload, name } = this.files()[at]!;
     const look = ++this.looks;
     this.patch(at, { state: 'reading', problem: '', look });
-    try {
-      const inspection = await firstValueFrom(this.api.inspect(upload, name, format, columns, this.chosenJob()));
-      if (this.files()[at]!.look === look) this.patch(at, { inspection, columns: inspection.mapping, state: 'ready' });
-    } catch (error) {
-      if (this.files()[at]!.look === look) this.patch(at, { state: 'failed', problem: wordsOf(error) });
-    }
+    const ifLast = (change: Partial<Arrived>) => this.files()[at]!.look === look && this.patch(at, change);
+    this.doing.run(
+      this.api.inspect(upload, name, format, columns, this.chosenJob()),
+      (inspection) => ifLast({ inspection, columns: inspection.mapping, state: 'ready' }),
+      (problem) => ifLast({ state: 'failed', problem }),
+    );
   }
 
   private patch(at: number, change: Partial<Arrived>) {
@@ -184,56 +183,54 @@ export class Bring {
 
   protected reread(change: SaidFormat) {
     const { headerRow, ...format } = this.file()!.inspection!.format;
-    void this.inspect(this.at(), { ...format, ...('headerRow' in change ? { headerRow } : {}), ...change }, null);
+    this.inspect(this.at(), { ...format, ...('headerRow' in change ? { headerRow } : {}), ...change }, null);
   }
 
   protected map(column: number, target: Target) {
     const columns = this.file()!.columns.map((known, i) => (i === column ? { ...known, target } : known));
     this.patch(this.at(), { columns });
-    void this.inspect(this.at(), this.file()!.inspection!.format, columns);
+    this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
 
   protected setJob(id: number | null) {
     this.chosenJob.set(id);
     const file = this.file();
-    if (file?.inspection) void this.inspect(this.at(), file.inspection.format, file.columns);
+    if (file?.inspection) this.inspect(this.at(), file.inspection.format, file.columns);
   }
 
-  protected async bringIn() {
+  protected bringIn() {
     const file = this.file();
     if (!file?.inspection || this.working()) return;
+    const { format, rows } = file.inspection;
+    const source = { uploadId: file.upload, name: file.name, format, columns: file.columns };
     this.working.set(true);
-    try {
-      let job = this.chosenJob();
-      if (job === null) {
-        const created = await firstValueFrom(
-          this.api.createJob({
-            name: file.name.replace(/\.\w+$/, ''),
-            folder: '',
-            note: '',
-            targetValid: 0,
-            budgetCents: 0,
-          }),
-        );
+    this.doing.run(
+      this.jobToFill(file.name).pipe(switchMap((job) => this.api.bringIn(job, source, rows).pipe(map(() => job)))),
+      (job) => {
+        this.working.set(false);
+        this.patch(this.at(), { state: 'in' });
+        const next = this.files().findIndex(({ state }) => state === 'ready');
+        if (next >= 0) this.at.set(next);
+        else void this.router.navigate(['/jobs', job]);
+      },
+      (words) => {
+        this.working.set(false);
+        this.notices.bad(words);
+      },
+    );
+  }
+
+  /** The job that was chosen, or a new one named after the file. */
+  private jobToFill(file: string): Observable<number> {
+    const chosen = this.chosenJob();
+    if (chosen !== null) return of(chosen);
+    const job = { name: file.replace(/\.\w+$/, ''), folder: '', note: '', targetValid: 0, budgetCents: 0 };
+    return this.api.createJob(job).pipe(
+      tap((created) => {
         this.store.dispatch(workActions.jobCame({ job: created }));
-        job = created.id;
-        this.chosenJob.set(job);
-      }
-      await firstValueFrom(
-        this.api.bringIn(
-          job,
-          { uploadId: file.upload, name: file.name, format: file.inspection.format, columns: file.columns },
-          file.inspection.rows,
-        ),
-      );
-      this.patch(this.at(), { state: 'in' });
-      const next = this.files().findIndex(({ state }) => state === 'ready');
-      if (next >= 0) this.at.set(next);
-      else void this.router.navigate(['/jobs', job]);
-    } catch (error) {
-      this.notices.bad(wordsOf(error));
-    } finally {
-      this.working.set(false);
-    }
+        this.chosenJob.set(created.id);
+      }),
+      map(({ id }) => id),
+    );
   }
 }

@@ -1,12 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { stepWaits, type Job } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
-import { catchError, of } from 'rxjs';
-import { Api } from '../../api/api';
+import { valueOf, withLoaded } from '../../state/asked';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -14,31 +13,39 @@ import { JobMeter } from '../../ui/job-meter';
 import { sieveLevels } from '../../ui/levels';
 import { MoneyPipe } from '../../ui/money';
 import { RunLine } from '../../ui/run-line';
+import { Status } from '../../ui/status/status';
 import { SieveShape } from '../../ui/sieve-shape';
 import { whenWords } from '../../ui/when';
 import { SpendChart } from './spend-chart';
+
+const SearchesStore = signalStore(withLoaded((api) => api.searches()));
+const SpendStore = signalStore(withLoaded((api) => api.spend()));
 
 /** The jobs with how far each is, what waits for a person, what runs, what was spent. */
 @Component({
   selector: 'cs-desk',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon, JobMeter, SieveShape, RunLine, CountPipe, MoneyPipe, SpendChart],
+  imports: [RouterLink, MatButtonModule, Icon, JobMeter, SieveShape, RunLine, CountPipe, MoneyPipe, SpendChart, Status],
+  providers: [SearchesStore, SpendStore],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
 })
 export class Desk {
   private readonly store = inject(Store);
-  private readonly api = inject(Api);
   private readonly dialog = inject(MatDialog);
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   protected readonly loaded = this.store.selectSignal(work.selectLoaded);
   protected readonly running = this.store.selectSignal(work.selectLiveRuns);
   protected readonly day = signal(new Date().toLocaleDateString('en-GB', { weekday: 'long' }));
   protected readonly month = new Date().toLocaleDateString('en-GB', { month: 'long' });
-  private readonly searches = toSignal(this.api.searches().pipe(catchError(() => of([]))), { initialValue: [] });
+  private readonly searchesStore = inject(SearchesStore);
+  private readonly spendStore = inject(SpendStore);
+  private readonly searches = computed(() => valueOf(this.searchesStore.asked()) ?? []);
   protected readonly standing = computed(() => this.searches().filter(({ nextAt }) => nextAt !== null));
   protected readonly when = whenWords;
-  protected readonly spend = toSignal(this.api.spend().pipe(catchError(() => of([]))), { initialValue: [] });
+  protected readonly spendRequest = this.spendStore.asked;
+  protected readonly searchesRequest = this.searchesStore.asked;
+  protected readonly spend = computed(() => valueOf(this.spendStore.asked()) ?? []);
   protected readonly spentThisMonth = computed(() => {
     const month = new Date().toISOString().slice(0, 7);
     return this.spend()
@@ -79,6 +86,11 @@ export class Desk {
       ].filter(({ count }) => count > 0);
     }),
   );
+
+  constructor() {
+    this.searchesStore.load();
+    this.spendStore.load();
+  }
 
   protected nextStep(job: Job): string {
     const { summary, targetValid } = job;

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { max, scaleBand, scaleLinear, timeDay, timeFormat } from 'd3';
+import { max } from 'd3-array';
+import { scaleBand, scaleLinear } from 'd3-scale';
+import { timeDay } from 'd3-time';
+import { timeFormat } from 'd3-time-format';
 import type { SpendDay } from '@sieve/contract';
 import { MoneyPipe } from '../../ui/money';
 

@@ -9,16 +9,19 @@ import {
   input,
   numberAttribute,
   signal,
+  linkedSignal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { PersonField } from '@sieve/core';
 import { EXPORT_FIELDS, MAIL_OUT, type ExportColumn } from '@sieve/core/export/columns';
 import { FIELD_WORDS, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
-import { catchError, debounceTime, EMPTY, Subject, switchMap } from 'rxjs';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { Api, wordsOf } from '../../api/api';
+import { delay, of, switchMap } from 'rxjs';
+import { Api } from '../../api/api';
+import { valueOf, withAsked, type Request } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -43,6 +46,18 @@ const VERDICTS: { verdict: Verdict; label: string }[] = [
   { verdict: 'none', label: 'no email' },
 ];
 
+/** While somebody types the preview waits. */
+const PAUSE_MS = 120;
+const PreviewStore = signalStore(
+  withAsked((api, { jobId, layout }: { jobId: number; layout: ExportLayout; version: unknown }) =>
+    of(null).pipe(
+      delay(PAUSE_MS),
+      switchMap(() => api.exportPreview(jobId, layout)),
+    ),
+  ),
+);
+const ExportsStore = signalStore(withAsked((api, { jobId }: { jobId: number; done: number }) => api.exports(jobId)));
+
 /** The columns and the real first rows, the files that will come out, what is held back, and earlier exports. */
 @Component({
   selector: 'cs-export',
@@ -60,6 +75,7 @@ const VERDICTS: { verdict: Verdict; label: string }[] = [
     VerdictMark,
     RunLine,
   ],
+  providers: [PreviewStore, ExportsStore],
   templateUrl: './export.html',
   styleUrl: './export.scss',
 })
@@ -69,14 +85,25 @@ export class Export {
   private readonly store = inject(Store);
   private readonly entities = this.store.selectSignal(work.selectJobEntities);
   private readonly runs = this.store.selectSignal(work.selectAllRuns);
-  private readonly wanted = new Subject<void>();
+  private readonly doing = inject(Doing);
+  private readonly previews = inject(PreviewStore);
+  private readonly exports = inject(ExportsStore);
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
 
   protected readonly job = computed(() => this.entities()[this.id()]);
   protected readonly layout = signal<ExportLayout>(remembered());
-  protected readonly preview = signal<ExportPreview | null>(null);
-  protected readonly problem = signal('');
-  protected readonly earlier = signal<ExportRun[]>([]);
+  protected readonly preview = linkedSignal<Request<ExportPreview>, ExportPreview | null>({
+    source: this.previews.asked,
+    // The last one stays while another fails.
+    computation: (asked, before) => valueOf(asked) ?? before?.value ?? null,
+  });
+  protected readonly problem = computed(() => {
+    const asked = this.previews.asked();
+    return asked.status === 'failed' ? asked.words : '';
+  });
+  protected readonly earlier = computed(() =>
+    (valueOf(this.exports.asked()) ?? []).filter(({ state }) => state === 'done'),
+  );
   protected readonly busy = signal(false);
   protected readonly verdicts = VERDICTS;
   protected readonly sizes = [0, 100, 200, 500, 1000];
@@ -109,37 +136,16 @@ export class Export {
   });
 
   constructor() {
-    this.wanted
-      .pipe(
-        debounceTime(120),
-        switchMap(() =>
-          this.api.exportPreview(this.id(), this.layout()).pipe(
-            catchError((error: unknown) => {
-              this.problem.set(wordsOf(error));
-              return EMPTY;
-            }),
-          ),
-        ),
-        takeUntilDestroyed(),
-      )
-      .subscribe((preview) => {
-        this.preview.set(preview);
-        this.problem.set('');
-      });
-    effect(() => {
-      this.layout();
-      void this.job()?.version;
-      this.exportsDone();
-      localStorage.setItem(REMEMBERED, JSON.stringify(this.layout()));
-      this.wanted.next();
-    });
-    effect(() => {
-      this.exportsDone();
-      this.api.exports(this.id()).subscribe({
-        next: (earlier) => this.earlier.set(earlier.filter(({ state }) => state === 'done')),
-        error: () => undefined,
-      });
-    });
+    this.previews.load(
+      computed(() => ({
+        jobId: this.id(),
+        layout: this.layout(),
+        // Asked anew with a new outcome, and when something has left.
+        version: [this.job()?.version, this.exportsDone()],
+      })),
+    );
+    this.exports.load(computed(() => ({ jobId: this.id(), done: this.exportsDone() })));
+    effect(() => localStorage.setItem(REMEMBERED, JSON.stringify(this.layout())));
   }
 
   protected set(change: Partial<ExportLayout>) {
@@ -193,13 +199,14 @@ export class Export {
 
   protected export() {
     this.busy.set(true);
-    this.api.export(this.id(), this.layout()).subscribe({
-      next: () => this.busy.set(false),
-      error: (error: unknown) => {
+    this.doing.run(
+      this.api.export(this.id(), this.layout()),
+      () => this.busy.set(false),
+      (words) => {
         this.busy.set(false);
-        this.notices.bad(wordsOf(error));
+        this.notices.bad(words);
       },
-    });
+    );
   }
 
   protected address = (run: ExportRun) =>

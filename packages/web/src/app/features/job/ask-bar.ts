@@ -1,12 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { stepWaits, stepWords, type AskEstimate, type Job, type Run } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { stepWaits, stepWords, type Job, type Run } from '@sieve/contract';
+import { Api } from '../../api/api';
+import { valueOf } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
-import { Notices } from '../../ui/notices';
 import { RunLine, timeLeft } from '../../ui/run-line';
+import { EstimateStore } from './job-stores';
 import { viewOf } from './steps/registry';
 import type { StepState } from './steps/step-view';
 
@@ -15,6 +17,7 @@ import type { StepState } from './steps/step-view';
   selector: 'cs-ask-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon, CountPipe, MoneyPipe, RunLine],
+  providers: [EstimateStore],
   template: `
     @for (run of asking(); track run.id) {
       <cs-run-line [run]="run" />
@@ -77,11 +80,12 @@ import type { StepState } from './steps/step-view';
 })
 export class AskBar {
   private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
+  private readonly doing = inject(Doing);
+  private readonly store = inject(EstimateStore);
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
-  protected readonly estimate = signal<AskEstimate | null>(null);
+  protected readonly estimate = computed(() => valueOf(this.store.asked()));
   protected readonly asking = computed(() =>
     this.runs().filter(
       ({ input: { kind, ...input } }) => kind === 'ask' && 'step' in input && input.step === this.state().step.id,
@@ -94,19 +98,10 @@ export class AskBar {
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
   constructor() {
-    effect((onCleanup) => {
-      const { id } = this.job();
-      if (!this.view().costs || this.waiting() === 0) return;
-      const asking = this.api
-        .estimate(id)
-        .subscribe({ next: (estimate) => this.estimate.set(estimate), error: () => this.estimate.set(null) });
-      onCleanup(() => asking.unsubscribe());
-    });
+    this.store.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job().id : null)));
   }
 
   protected start() {
-    this.api
-      .ask(this.job().id, this.state().step.id)
-      .subscribe({ error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+    this.doing.run(this.api.ask(this.job().id, this.state().step.id));
   }
 }

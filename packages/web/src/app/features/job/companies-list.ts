@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { valueOf } from '../../state/request';
+import { valueOf } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
+import { Status } from '../../ui/status/status';
 import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
 
 /** The companies of a job: what searches brought, each once, and how many of the job's contacts work there. */
 @Component({
   selector: 'cs-companies-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, CountPipe],
+  imports: [MatButtonModule, CountPipe, Status],
   providers: [CompaniesStore],
   templateUrl: './companies-list.html',
   styleUrl: './companies-list.scss',
@@ -20,11 +21,8 @@ export class CompaniesList {
   protected readonly q = signal('');
   protected readonly offset = linkedSignal({ source: this.q, computation: () => 0 });
   protected readonly pageSize = COMPANIES_A_PAGE;
-  protected readonly page = computed(() => valueOf(this.store.page()));
-  protected readonly problem = computed(() => {
-    const page = this.store.page();
-    return page.status === 'failed' ? page.words : '';
-  });
+  protected readonly request = this.store.asked;
+  protected readonly page = computed(() => valueOf(this.request()));
 
   constructor() {
     this.store.load(

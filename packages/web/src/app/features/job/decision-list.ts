@@ -1,17 +1,21 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import type { DecisionRow } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { Api } from '../../api/api';
+import { valueOf } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { decisionWords } from '../../ui/decision-words';
-import { Notices } from '../../ui/notices';
+import { Status } from '../../ui/status/status';
+import { DecisionsStore } from './job-stores';
 
 /** Everything a person decided in a job, newest first; each can be taken back and made to stand again. */
 @Component({
   selector: 'cs-decision-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatDialogModule, MatButtonModule, DatePipe],
+  imports: [MatDialogModule, MatButtonModule, DatePipe, Status],
+  providers: [DecisionsStore],
   template: `
     <h2 mat-dialog-title>Decisions</h2>
     <mat-dialog-content>
@@ -25,9 +29,12 @@ import { Notices } from '../../ui/notices';
             </button>
           </li>
         } @empty {
-          <li>Nothing was decided yet.</li>
+          @if (rows()) {
+            <li>Nothing was decided yet.</li>
+          }
         }
       </ul>
+      <cs-status [request]="request()" what="the decisions" />
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
   `,
@@ -55,24 +62,18 @@ import { Notices } from '../../ui/notices';
 })
 export class DecisionList {
   private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
+  private readonly doing = inject(Doing);
+  private readonly store = inject(DecisionsStore);
   private readonly jobId = inject<number>(MAT_DIALOG_DATA);
-  protected readonly rows = signal<DecisionRow[]>([]);
+  protected readonly request = this.store.asked;
+  protected readonly rows = computed(() => valueOf(this.request()));
   protected readonly words = ({ body }: DecisionRow) => decisionWords(body);
 
   constructor() {
-    this.load();
+    this.store.load(this.jobId);
   }
 
   protected toggle(row: DecisionRow) {
-    this.api
-      .setUndone(row.id, row.undoneAt === null)
-      .subscribe({ next: () => this.load(), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
-  }
-
-  private load() {
-    this.api
-      .decisions({ subject: 'job', subjectId: this.jobId })
-      .subscribe({ next: (rows) => this.rows.set(rows), error: (error: unknown) => this.notices.bad(wordsOf(error)) });
+    this.doing.run(this.api.setUndone(row.id, row.undoneAt === null), () => this.store.load(this.jobId));
   }
 }

@@ -14,9 +14,10 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import type { DecisionBody, PersonField, VerdictReason } from '@sieve/core';
 import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
 import { VerdictMark } from '../../ui/verdict-mark';
+import { ContactStore } from './job-stores';
 import { reasonSentence } from './reason';
 
 const SHOWN: PersonField[] = [
@@ -64,11 +65,12 @@ interface Line {
   selector: 'cs-inspector',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon, VerdictMark],
+  providers: [ContactStore],
   templateUrl: './inspector.html',
   styleUrl: './inspector.scss',
 })
 export class Inspector {
-  private readonly api = inject(Api);
+  private readonly store = inject(ContactStore);
   readonly jobId = input.required<number>();
   readonly contactId = input<number | null>(null);
   readonly version = input(0);
@@ -76,8 +78,11 @@ export class Inspector {
   readonly editWanted = input(0);
   readonly decided = output<DecisionBody>();
 
-  protected readonly view = signal<ContactView | null>(null);
-  protected readonly problem = signal('');
+  protected readonly view = computed(() => (this.contactId() === null ? null : valueOf(this.store.asked())));
+  protected readonly problem = computed(() => {
+    const asked = this.store.asked();
+    return asked.status === 'failed' ? asked.words : '';
+  });
   protected readonly editing = signal<PersonField | null>(null);
   protected readonly words: Record<'change' | 'field' | 'issue', Record<string, string>> = {
     change: CHANGE_WORDS,
@@ -132,22 +137,7 @@ export class Inspector {
 
   constructor() {
     effect(() => this.box()?.nativeElement.select());
-    effect((onCleanup) => {
-      const id = this.contactId();
-      this.version();
-      if (id === null) return this.view.set(null);
-      const asking = this.api.contact(this.jobId(), id).subscribe({
-        next: (view) => {
-          this.view.set(view);
-          this.problem.set('');
-        },
-        error: (error: unknown) => {
-          this.view.set(null);
-          this.problem.set(wordsOf(error));
-        },
-      });
-      onCleanup(() => asking.unsubscribe());
-    });
+    this.store.load(computed(() => ({ jobId: this.jobId(), id: this.contactId(), version: this.version() })));
     effect(() => {
       if (this.editWanted() > 0)
         this.editing.set(

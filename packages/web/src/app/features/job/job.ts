@@ -16,7 +16,6 @@ import { Router, RouterLink } from '@angular/router';
 import type { DecisionBody } from '@sieve/core';
 import { stepWords, type ContactRow, type RowQuery } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { wordsOf } from '../../api/api';
 import { Decisions } from '../../state/decisions';
 import { Handover } from '../../state/handover';
 import { work } from '../../state/work';
@@ -24,6 +23,8 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { RunLine } from '../../ui/run-line';
+import { isTyping, Shortcuts } from '../../ui/shortcuts/shortcuts';
+import { type Tab, Tabs } from '../../ui/tabs/tabs';
 import { AskBar } from './ask-bar';
 import { Inspector } from './inspector';
 import { RowsGrid } from './rows-grid';
@@ -53,9 +54,9 @@ type Show = 'sources' | 'companies';
     RowsGrid,
     Inspector,
     RunLine,
+    Tabs,
   ],
   host: {
-    '(document:keydown)': 'onKey($event)',
     '(document:paste)': 'onPaste($event)',
     '(document:copy)': 'onCopy($event)',
     '(dragover)': 'onDrag($event, true)',
@@ -69,7 +70,7 @@ export class JobScreen {
   private readonly router = inject(Router);
   private readonly decisions = inject(Decisions);
   private readonly handover = inject(Handover);
-  private readonly notices = inject(Notices);
+  protected readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialog);
   private readonly store = inject(Store);
   private readonly entities = this.store.selectSignal(work.selectJobEntities);
@@ -111,19 +112,36 @@ export class JobScreen {
     source: () => this.job()?.version ?? 0,
     computation: () => new Set<number>(),
   });
-  protected readonly tabs = computed<{ fate: Fate; label: string; count: number }[]>(() => {
-    const { pass, aside, look, waits } = this.state()!.count;
-    const tabs: { fate: Fate; label: string; count: number }[] = [
-      { fate: 'pass', label: 'Pass', count: pass },
-      { fate: 'aside', label: 'Set aside', count: aside },
+  protected readonly tabs = computed<Tab<Fate>[]>(() => {
+    const state = this.state();
+    if (!state) return [];
+    const { pass, aside, look, waits } = state.count;
+    const tabs: Tab<Fate>[] = [
+      { id: 'pass', label: 'Pass', count: pass },
+      { id: 'aside', label: 'Set aside', count: aside },
     ];
-    if (this.view().looks) tabs.push({ fate: 'look', label: 'Want a look', count: look });
-    if (this.view().shows === 'email' || waits > 0)
-      tabs.push({ fate: 'waits', label: 'Wait to be asked', count: waits });
+    if (this.view().looks) tabs.push({ id: 'look', label: 'Want a look', count: look });
+    if (this.view().shows === 'email' || waits > 0) tabs.push({ id: 'waits', label: 'Wait to be asked', count: waits });
     return tabs;
   });
 
   constructor() {
+    inject(Shortcuts).use({
+      'ctrl+z': () => this.decisions.undo({ subject: 'job', subjectId: this.id() }),
+      'ctrl+shift+z': () => this.decisions.redo({ subject: 'job', subjectId: this.id() }),
+      j: () => this.grid()?.move(1),
+      k: () => this.grid()?.move(-1),
+      x: () => this.move('aside'),
+      r: () => this.move('keep'),
+      e: () => this.editWanted.update((n) => n + 1),
+      '/': () => document.getElementById('row-filter')?.focus(),
+      '1': () => this.goTo(0),
+      '2': () => this.goTo(1),
+      '3': () => this.goTo(2),
+      space: (event) => inGrid(event) && this.grid()?.toggleMark(),
+      arrowdown: (event) => !inGrid(event) && this.grid()?.move(1),
+      arrowup: (event) => !inGrid(event) && this.grid()?.move(-1),
+    });
     effect(() => {
       const job = this.job();
       if (job) document.title = `${job.name} · Crisp Sieve`;
@@ -138,16 +156,17 @@ export class JobScreen {
     });
   }
 
+  private goTo(at: number) {
+    const tab = this.tabs()[at];
+    if (tab) this.go({ fate: tab.id });
+  }
+
   protected choose(row: ContactRow) {
     if (row.id !== this.row()) this.go({ row: row.id });
   }
 
   protected decide(body: DecisionBody) {
     this.decisions.decide(this.id(), body);
-  }
-
-  protected failed(error: unknown) {
-    this.notices.bad(wordsOf(error));
   }
 
   /** Sets aside or restores the marked rows, or the row the keys are on; the next row is chosen. */
@@ -167,46 +186,6 @@ export class JobScreen {
     if (rows.length === 0) this.grid()?.move(1);
   }
 
-  protected onKey(event: KeyboardEvent) {
-    const target = event.target as HTMLElement;
-    if (
-      target.isContentEditable ||
-      /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
-      this.dialog.openDialogs.length > 0
-    )
-      return;
-    const key = event.key.toLowerCase();
-    if ((event.ctrlKey || event.metaKey) && key === 'z') {
-      event.preventDefault();
-      const subject = { subject: 'job', subjectId: this.id() } as const;
-      if (event.shiftKey) this.decisions.redo(subject);
-      else this.decisions.undo(subject);
-      return;
-    }
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const actions: Record<string, () => void> = {
-      j: () => this.grid()?.move(1),
-      k: () => this.grid()?.move(-1),
-      x: () => this.move('aside'),
-      r: () => this.move('keep'),
-      e: () => this.editWanted.update((n) => n + 1),
-      '/': () => document.getElementById('row-filter')?.focus(),
-      '1': () => this.go({ fate: 'pass' }),
-      '2': () => this.go({ fate: 'aside' }),
-      '3': () => this.tabs()[2] && this.go({ fate: this.tabs()[2]!.fate }),
-    };
-    if (event.key === ' ' && target.closest('cs-rows-grid')) {
-      event.preventDefault();
-      this.grid()?.toggleMark();
-    } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && !target.closest('cs-rows-grid')) {
-      event.preventDefault();
-      this.grid()?.move(event.key === 'ArrowDown' ? 1 : -1);
-    } else if (key in actions) {
-      event.preventDefault();
-      actions[key]!();
-    }
-  }
-
   protected onCopy(event: ClipboardEvent) {
     const rows = this.marked();
     if (rows.length === 0 || document.getSelection()?.toString()) return;
@@ -222,7 +201,7 @@ export class JobScreen {
   }
 
   protected onPaste(event: ClipboardEvent) {
-    if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
+    if (isTyping(event)) return;
     const file = Handover.tableOf(event.clipboardData?.getData('text/plain') ?? '');
     if (file) this.bring([file]);
   }
@@ -249,3 +228,5 @@ export class JobScreen {
     this.dialog.open(DecisionList, { width: '560px', data: this.id() });
   }
 }
+
+const inGrid = ({ target }: Event): boolean => target instanceof Element && target.closest('cs-rows-grid') !== null;

@@ -24,6 +24,7 @@ import {
   type RowClassParams,
 } from 'ag-grid-community';
 import { Api } from '../../api/api';
+import { Doing } from '../../state/doing';
 import { reasonOf } from './reason';
 import type { StepView } from './steps/step-view';
 
@@ -122,6 +123,7 @@ const PAGE = 100;
 })
 export class RowsGrid {
   private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
   readonly jobId = input.required<number>();
   readonly step = input.required<string>();
   readonly view = input.required<StepView>();
@@ -135,7 +137,8 @@ export class RowsGrid {
   readonly chosen = output<ContactRow>();
   readonly marked = output<ContactRow[]>();
   readonly total = output<number>();
-  readonly failed = output<unknown>();
+  /** In words. */
+  readonly failed = output<string>();
 
   protected readonly theme = THEME;
   protected readonly pageSize = PAGE;
@@ -229,16 +232,17 @@ export class RowsGrid {
           limit: PAGE,
           ...(sort && { sort: sort.colId as RowQuery['sort'], desc: sort.sort === 'desc' }),
         };
-        this.api.rows(job, query).subscribe({
-          next: ({ rows, total }) => {
+        this.doing.run(
+          this.api.rows(job, query),
+          ({ rows, total }) => {
             params.successCallback(rows, total);
             this.total.emit(total);
           },
-          error: (error: unknown) => {
+          (words) => {
             params.failCallback();
-            this.failed.emit(error);
+            this.failed.emit(words);
           },
-        });
+        );
       },
     };
   });

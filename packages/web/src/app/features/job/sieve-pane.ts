@@ -68,7 +68,7 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
 })
 export class SievePane {
   readonly job = input.required<Job>();
-  /** Null: the sources. */
+  /** Null: the sources; '': none of them. */
   readonly step = input.required<string | null>();
   readonly chosen = output<string>();
   readonly sources = output();

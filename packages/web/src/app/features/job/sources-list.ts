@@ -1,30 +1,38 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import type { RowIssue } from '@sieve/core';
 import { ISSUE_WORDS, type SourceRow } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { Api } from '../../api/api';
+import { valueOf } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Status } from '../../ui/status/status';
+import { IssuesStore, SourcesStore } from './job-stores';
 
 /** Where the rows of a job came from: how many, which could not be read and why; each source can be taken out and put back. */
 @Component({
   selector: 'cs-sources-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [DatePipe, RouterLink, MatButtonModule, Icon, CountPipe],
+  imports: [DatePipe, RouterLink, MatButtonModule, Icon, CountPipe, Status],
+  providers: [SourcesStore, IssuesStore],
   templateUrl: './sources-list.html',
   styleUrl: './sources-list.scss',
 })
 export class SourcesList {
   private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
+  private readonly store = inject(SourcesStore);
+  private readonly issuesStore = inject(IssuesStore);
   readonly jobId = input.required<number>();
   readonly version = input(0);
-  protected readonly sources = signal<SourceRow[]>([]);
+  protected readonly request = this.store.asked;
+  protected readonly sources = computed(() => valueOf(this.request()) ?? []);
   protected readonly opened = signal<number | null>(null);
-  protected readonly issues = signal<RowIssue[]>([]);
+  protected readonly issues = computed(() => valueOf(this.issuesStore.asked()) ?? []);
   protected readonly words: Record<string, string> = ISSUE_WORDS;
 
   protected originWords({ origin, about }: SourceRow): string {
@@ -41,35 +49,23 @@ export class SourcesList {
   }
 
   constructor() {
-    effect((onCleanup) => {
-      this.version();
-      const asking = this.api.sources(this.jobId()).subscribe({
-        next: (sources) => this.sources.set(sources),
-        error: (error: unknown) => this.notices.bad(wordsOf(error)),
-      });
-      onCleanup(() => asking.unsubscribe());
-    });
+    this.store.load(computed(() => ({ jobId: this.jobId(), version: this.version() })));
   }
 
   protected take(source: SourceRow, out: boolean) {
-    this.api.setUndone(source.decision, out).subscribe({
-      next: () => {
-        this.sources.update((all) => all.map((one) => (one.id === source.id ? { ...one, out } : one)));
-        this.notices
-          .done(out ? `${source.name} is taken out; its rows are kept` : `${source.name} is back`)
-          .subscribe(() => this.take(source, !out));
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    this.doing.run(this.api.setUndone(source.decision, out), () => {
+      this.store.change((all) => all.map((one) => (one.id === source.id ? { ...one, out } : one)));
+      this.doing.run(
+        this.notices.done(out ? `${source.name} is taken out; its rows are kept` : `${source.name} is back`),
+        () => this.take(source, !out),
+      );
     });
   }
 
   protected open({ id }: SourceRow) {
     if (this.opened() === id) return this.opened.set(null);
-    this.issues.set([]);
+    this.issuesStore.forget();
     this.opened.set(id);
-    this.api.sourceIssues(this.jobId(), id).subscribe({
-      next: (issues) => this.issues.set(issues),
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
-    });
+    this.issuesStore.load({ jobId: this.jobId(), source: id });
   }
 }

@@ -1,43 +1,38 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  numberAttribute,
-  signal,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, numberAttribute, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { PersonField } from '@sieve/core';
 import { FIELD_WORDS, type PairView } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
-import { Api, wordsOf } from '../../api/api';
+import { valueOf, withAsked } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
 import { work } from '../../state/work';
 import { Icon } from '../../ui/icon/icon';
-import { Notices } from '../../ui/notices';
+import { Status } from '../../ui/status/status';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 
 const LEVEL_WORDS = ['one side is empty', 'different', 'near', 'nearly the same', 'the same'];
+
+const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
 
 /** Two records, what speaks for and against, one key for each answer. */
 @Component({
   selector: 'cs-judge',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon],
-  host: { '(document:keydown)': 'onKey($event)' },
+  imports: [RouterLink, MatButtonModule, Icon, Status],
+  providers: [PairsStore],
   templateUrl: './judge.html',
   styleUrl: './judge.scss',
 })
 export class Judge {
-  private readonly api = inject(Api);
+  private readonly pairsStore = inject(PairsStore);
   private readonly decisions = inject(Decisions);
-  private readonly notices = inject(Notices);
   private readonly entities = inject(Store).selectSignal(work.selectJobEntities);
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
   protected readonly job = computed(() => this.entities()[this.id()]);
-  protected readonly pairs = signal<PairView[] | null>(null);
+  protected readonly request = this.pairsStore.asked;
+  protected readonly pairs = computed(() => valueOf(this.request())?.pairs ?? null);
   protected readonly at = signal(0);
   protected readonly pair = computed(() => this.pairs()?.[this.at()]);
 
@@ -46,8 +41,8 @@ export class Judge {
     if (!pair) return [];
     return pair.evidence.map(({ field, level, bits }) => ({
       field: FIELD_WORDS[field as PersonField],
-      a: valueOf(pair.a, field),
-      b: valueOf(pair.b, field),
+      a: shown(pair.a, field),
+      b: shown(pair.b, field),
       words: LEVEL_WORDS[level]!,
       share: Math.min(1, Math.abs(bits) / 12) * 50,
       against: bits < 0,
@@ -55,24 +50,28 @@ export class Judge {
   });
 
   constructor() {
-    effect(() => this.load());
+    const subject = () => ({ subject: 'job', subjectId: this.id() }) as const;
+    inject(Shortcuts).use({
+      'ctrl+z': () => this.decisions.undo(subject(), () => this.load()),
+      'ctrl+shift+z': () => this.decisions.redo(subject(), () => this.load()),
+      s: () => this.answer('same'),
+      d: () => this.answer('different'),
+      l: () => this.later(),
+      j: () => this.later(),
+      k: () => this.at.update((at) => Math.max(0, at - 1)),
+    });
+    this.pairsStore.load(this.id);
   }
 
   private load() {
-    this.api.pairs(this.id()).subscribe({
-      next: ({ pairs }) => this.pairs.set(pairs),
-      error: (error: unknown) => {
-        this.pairs.set([]);
-        this.notices.bad(wordsOf(error));
-      },
-    });
+    this.pairsStore.load(this.id());
   }
 
   protected answer(kind: 'same' | 'different') {
     const pair = this.pair();
     if (!pair) return;
     this.decisions.decide(this.id(), { kind, a: pair.a.id, b: pair.b.id }, () => {
-      this.pairs.update((pairs) => pairs?.filter((known) => known !== pair) ?? null);
+      this.pairsStore.change(({ total, pairs }) => ({ total, pairs: pairs.filter((known) => known !== pair) }));
       this.at.update((at) => Math.max(0, Math.min(at, (this.pairs()?.length ?? 1) - 1)));
     });
   }
@@ -80,22 +79,6 @@ export class Judge {
   protected later() {
     this.at.update((at) => (at + 1) % Math.max(1, this.pairs()?.length ?? 1));
   }
-
-  protected onKey(event: KeyboardEvent) {
-    if (/^(INPUT|TEXTAREA)$/.test((event.target as HTMLElement).tagName)) return;
-    const key = event.key.toLowerCase();
-    if ((event.ctrlKey || event.metaKey) && key === 'z') {
-      const subject = { subject: 'job', subjectId: this.id() } as const;
-      if (event.shiftKey) this.decisions.redo(subject, () => this.load());
-      else this.decisions.undo(subject, () => this.load());
-    } else if (event.ctrlKey || event.metaKey) return;
-    else if (key === 's') this.answer('same');
-    else if (key === 'd') this.answer('different');
-    else if (key === 'l' || key === 'j') this.later();
-    else if (key === 'k') this.at.update((at) => Math.max(0, at - 1));
-    else return;
-    event.preventDefault();
-  }
 }
 
-const valueOf = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';
+const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';

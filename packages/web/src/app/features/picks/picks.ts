@@ -2,31 +2,39 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   inject,
   input,
   numberAttribute,
-  signal,
   linkedSignal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { companyConditions } from '@sieve/core/search/like';
 import { printSearch } from '@sieve/core/search/print';
-import type { DirectoryRow, PickList } from '@sieve/contract';
+import type { DirectoryRow } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
-import { Api, wordsOf } from '../../api/api';
+import { Api } from '../../api/api';
+import { valueOf, withAsked, withLoaded } from '../../state/asked';
+import { Decisions } from '../../state/decisions';
+import { Doing } from '../../state/doing';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
+import { Status } from '../../ui/status/status';
 import { Select } from '../../ui/select/select';
+
+const PicksStore = signalStore(withAsked((api, list: number) => api.picks(list)));
+const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
 
 /** A pick list: rows picked over many searches, on their way to a job. */
 @Component({
   selector: 'cs-picks',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Select, RouterLink, MatButtonModule, Icon, CountPipe],
+  imports: [Select, RouterLink, MatButtonModule, Icon, CountPipe, Status],
+  providers: [PicksStore, PickListsStore],
   template: `
     <header>
       <div>
@@ -84,6 +92,7 @@ import { Select } from '../../ui/select/select';
         }
       </tbody>
     </table>
+    <cs-status [request]="request()" what="the picks" />
   `,
   styles: `
     :host {
@@ -111,6 +120,7 @@ import { Select } from '../../ui/select/select';
 })
 export class Picks {
   private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   protected readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
@@ -118,8 +128,11 @@ export class Picks {
   /** The newest job, until another is chosen. */
   protected readonly jobId = linkedSignal(() => this.jobs()[0]?.id ?? null);
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
-  protected readonly rows = signal<DirectoryRow[] | null>(null);
-  private readonly lists = signal<PickList[]>([]);
+  private readonly picks = inject(PicksStore);
+  private readonly pickLists = inject(PickListsStore);
+  protected readonly request = this.picks.asked;
+  protected readonly rows = computed(() => valueOf(this.request()));
+  private readonly lists = computed(() => valueOf(this.pickLists.asked()) ?? []);
   protected readonly list = computed(() => this.lists().find(({ id }) => id === this.id()));
   /** Searches for the people in the companies: one condition holds 500 names, so long lists have several. */
   protected readonly companies = computed(() => {
@@ -135,29 +148,27 @@ export class Picks {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id();
-      this.api.picks(id).subscribe({ next: (rows) => this.rows.set(rows), error: this.tell });
-      this.api.pickLists().subscribe({ next: (lists) => this.lists.set(lists), error: this.tell });
+    this.picks.load(this.id);
+    this.pickLists.load();
+    const subject = () => ({ subject: 'pick-list', subjectId: this.id() }) as const;
+    const again = () => this.picks.load(this.id());
+    const decisions = inject(Decisions);
+    inject(Shortcuts).use({
+      'ctrl+z': () => decisions.undo(subject(), again),
+      'ctrl+shift+z': () => decisions.redo(subject(), again),
     });
   }
 
   protected off(row: DirectoryRow) {
-    this.api.unpick(this.id(), row.id).subscribe({
-      next: () => this.rows.update((rows) => rows?.filter(({ id }) => id !== row.id) ?? null),
-      error: this.tell,
-    });
+    this.doing.run(this.api.unpick(this.id(), row.id), () =>
+      this.picks.change((rows) => rows.filter(({ id }) => id !== row.id)),
+    );
   }
 
   protected toJob(jobId: number) {
-    this.api.picksToJob(this.id(), jobId).subscribe({
-      next: ({ rows }) => {
-        this.notices.say(`${rows} rows added; take them back in the job with Ctrl Z`);
-        void this.router.navigate(['/jobs', jobId]);
-      },
-      error: this.tell,
+    this.doing.run(this.api.picksToJob(this.id(), jobId), ({ rows }) => {
+      this.notices.say(`${rows} rows added; take them back in the job with Ctrl Z`);
+      void this.router.navigate(['/jobs', jobId]);
     });
   }
-
-  private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
 }

@@ -32,14 +32,14 @@ import { Select } from '../../ui/select/select';
     ></textarea>
     @if (sheet().columns.length > 1) {
       <div class="columns">
-        <label
+        <span class="named"
           >Searches are in
           <cs-select
             label="Column of the searches"
             [options]="columnOptions()"
             [value]="searchColumn()"
             (picked)="searchColumn.set($event)"
-        /></label>
+        /></span>
         <span>Keep with each row that comes:</span>
         @for (name of sheet().columns; track $index) {
           @if ($index !== searchColumn()) {

@@ -1,17 +1,22 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { SearchRow, Standing } from '@sieve/contract';
-import { Api } from '../../api/api';
+import type { Standing } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
+import { EMPTY } from 'rxjs';
+import { valueOf, withAsked } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
 import { whenWords } from '../../ui/when';
 import { SearchStore } from './search-store';
 import { Select } from '../../ui/select/select';
+
+const SearchesStore = signalStore(withAsked((api, wanted: boolean) => (wanted ? api.searches() : EMPTY)));
 
 /** What came when, and how often the search is asked again. */
 @Component({
   selector: 'cs-came-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Select, MatButtonModule, CountPipe],
+  providers: [SearchesStore],
   template: `
     <header>
       <div>
@@ -20,7 +25,7 @@ import { Select } from '../../ui/select/select';
       </div>
       @if (store.saved(); as saved) {
         <div class="when" role="group" aria-label="When it is asked again">
-          <label
+          <span class="named"
             >Ask again
             <cs-select
               label="Ask again"
@@ -28,7 +33,7 @@ import { Select } from '../../ui/select/select';
               [value]="kind()"
               [disabled]="store.jobId() === null"
               (picked)="choose($event)"
-          /></label>
+          /></span>
           @switch (kind()) {
             @case ('days') {
               <label
@@ -176,7 +181,8 @@ export class CameList {
     { value: 'days', label: 'every' },
     { value: 'after', label: 'after another search' },
   ] as const;
-  private readonly all = signal<SearchRow[]>([]);
+  private readonly searches = inject(SearchesStore);
+  private readonly all = computed(() => valueOf(this.searches.asked()) ?? []);
   protected readonly others = computed(() => this.all().filter(({ id }) => id !== this.store.saved()?.id));
   private readonly standing = computed(() => this.store.saved()?.standing ?? null);
   /** A way that was chosen and still lacks its time or its search. */
@@ -196,10 +202,7 @@ export class CameList {
   });
 
   constructor() {
-    const api = inject(Api);
-    effect(() => {
-      if (this.kind() === 'after' && this.all().length === 0) api.searches().subscribe((all) => this.all.set(all));
-    });
+    this.searches.load(computed(() => this.kind() === 'after'));
   }
 
   protected choose(kind: string) {

@@ -9,6 +9,7 @@ import { printSearch } from '@sieve/core/search/print';
 import type { DirectoryRow } from '@sieve/contract';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { SearchStore } from './search-store';
 
 /** The rows of a search, page by page: marked with Space, picked onto a list, led on to more like them. */
@@ -16,7 +17,6 @@ import { SearchStore } from './search-store';
   selector: 'cs-found-rows',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, MatMenuModule, Icon],
-  host: { '(document:keydown)': 'onKey($event)' },
   templateUrl: './found-rows.html',
   styleUrl: './found-rows.scss',
 })
@@ -30,6 +30,13 @@ export class FoundRows {
   protected readonly at = signal(0);
 
   constructor() {
+    inject(Shortcuts).use({
+      j: () => this.step(1),
+      k: () => this.step(-1),
+      arrowdown: () => this.step(1),
+      arrowup: () => this.step(-1),
+      space: (event) => this.markHere(event),
+    });
     effect(() => {
       if (this.store.count() !== null && this.store.page() === null) untracked(() => this.show(1));
     });
@@ -92,16 +99,19 @@ export class FoundRows {
     void this.router.navigate(['/search/new'], { queryParams: { q: printSearch(search) } });
   }
 
-  protected onKey(event: KeyboardEvent) {
-    const { tagName } = event.target as HTMLElement;
-    if (/^(INPUT|TEXTAREA|SELECT)$/.test(tagName) || this.dialog.openDialogs.length > 0) return;
-    const rows = this.store.page()?.rows ?? [];
-    if (event.ctrlKey || event.metaKey || rows.length === 0) return;
-    const step = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
-    if (step) this.at.update((at) => Math.max(0, Math.min(rows.length - 1, at + step)));
-    else if (event.key === ' ' && tagName !== 'BUTTON') this.mark(rows[this.at()]!);
-    else return;
-    event.preventDefault();
+  /** @returns false when there is no row to go to */
+  private step(by: number): boolean {
+    const last = (this.store.page()?.rows.length ?? 0) - 1;
+    if (last < 0) return false;
+    this.at.update((at) => Math.max(0, Math.min(last, at + by)));
     this.host.nativeElement.querySelectorAll('tr.row')[this.at()]?.scrollIntoView({ block: 'nearest' });
+    return true;
+  }
+
+  private markHere({ target }: KeyboardEvent): boolean {
+    const row = this.store.page()?.rows[this.at()];
+    if (!row || (target as HTMLElement).tagName === 'BUTTON') return false;
+    this.mark(row);
+    return true;
   }
 }

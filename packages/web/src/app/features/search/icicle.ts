@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { describeCondition } from '@sieve/core/search/describe';
 import { SEARCH_FIELDS } from '@sieve/core/model/search';
 import type { SplitPart, SplitView } from '@sieve/contract';
-import { hierarchy, partition } from 'd3';
+import { hierarchy, partition } from 'd3-hierarchy';
 
 const WIDTH = 620;
 const ROW = 46;

@@ -1,23 +1,33 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { Search } from '@sieve/core';
 import { describeCondition } from '@sieve/core/search/describe';
 import type { DirectoryRow, LikeView } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { signalStore } from '@ngrx/signals';
+import { EMPTY, map } from 'rxjs';
+import { valueOf, withAsked } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
-import { Notices } from '../../ui/notices';
+import { Status } from '../../ui/status/status';
 
 interface LikeData {
   about: 'people' | 'companies';
   rows: DirectoryRow['found'][];
 }
 
+const LikesStore = signalStore(withAsked((api, { about, rows }: LikeData) => api.like(about, rows)));
+const CountStore = signalStore(
+  withAsked((api, search: Search) =>
+    search.conditions.length === 0 ? EMPTY : api.countSearch(search).pipe(map(({ count }) => ({ search, count }))),
+  ),
+);
+
 /** From good examples to a search for more like them: what they share, each with how many have it. */
 @Component({
   selector: 'cs-like-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatDialogModule, MatButtonModule, CountPipe],
+  imports: [MatDialogModule, MatButtonModule, CountPipe, Status],
+  providers: [LikesStore, CountStore],
   template: `
     <h2 mat-dialog-title>More like {{ data.rows.length === 1 ? 'this one' : 'these ' + data.rows.length }}</h2>
     <mat-dialog-content>
@@ -35,9 +45,8 @@ interface LikeData {
         <p class="all">
           All that is chosen together: <b class="num">{{ count() === null ? '…' : (count() | count) }}</b>
         </p>
-      } @else {
-        <p role="status">Asking the directory…</p>
       }
+      <cs-status [request]="request()" what="what they share" />
     </mat-dialog-content>
     <mat-dialog-actions align="end">
       <button mat-button mat-dialog-close>Close</button>
@@ -65,13 +74,18 @@ interface LikeData {
   `,
 })
 export class LikeDialog {
-  private readonly api = inject(Api);
-  private readonly notices = inject(Notices);
+  private readonly likesStore = inject(LikesStore);
+  private readonly counts = inject(CountStore);
   protected readonly dialog = inject(MatDialogRef<LikeDialog, Search>);
   protected readonly data = inject<LikeData>(MAT_DIALOG_DATA);
-  protected readonly likes = signal<LikeView[] | null>(null);
-  protected readonly chosen = signal<ReadonlySet<number>>(new Set());
-  protected readonly count = signal<number | null>(null);
+  protected readonly request = this.likesStore.asked;
+  protected readonly likes = computed(() => valueOf(this.request()));
+  /** The first three, until something is chosen. */
+  protected readonly chosen = linkedSignal<ReadonlySet<number>>(() => new Set((this.likes() ?? []).slice(0, 3).keys()));
+  protected readonly count = computed(() => {
+    const counted = valueOf(this.counts.asked());
+    return counted?.search === this.search() ? counted.count : null;
+  });
   protected readonly words = ({ condition }: LikeView) => describeCondition(condition);
   protected readonly search = computed<Search>(() => ({
     about: this.data.about,
@@ -79,17 +93,8 @@ export class LikeDialog {
   }));
 
   constructor() {
-    this.api.like(this.data.about, this.data.rows).subscribe({
-      next: (likes) => {
-        this.likes.set(likes);
-        this.chosen.set(new Set(likes.slice(0, 3).keys()));
-        this.ask();
-      },
-      error: (error: unknown) => {
-        this.likes.set([]);
-        this.notices.bad(wordsOf(error));
-      },
-    });
+    this.likesStore.load(this.data);
+    this.counts.load(this.search);
   }
 
   protected toggle(at: number) {
@@ -97,16 +102,6 @@ export class LikeDialog {
       const next = new Set(chosen);
       if (!next.delete(at)) next.add(at);
       return next;
-    });
-    this.ask();
-  }
-
-  private ask() {
-    this.count.set(null);
-    const asked = this.search();
-    this.api.countSearch(asked).subscribe({
-      next: ({ count }) => asked === this.search() && this.count.set(count),
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
     });
   }
 }

@@ -3,20 +3,27 @@ import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { Subject } from '@sieve/core';
 import type { PickList, PicksBody } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { signalStore } from '@ngrx/signals';
+import { Api } from '../../api/api';
+import { valueOf, withLoaded } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { CountPipe } from '../../ui/count';
 import { Notices } from '../../ui/notices';
+import { Status } from '../../ui/status/status';
 
 interface PickData {
   about: Subject;
   body: PicksBody;
 }
 
+const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
+
 /** Which pick list the rows go on, an old or a new one. */
 @Component({
   selector: 'cs-pick-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatDialogModule, MatButtonModule, CountPipe],
+  imports: [MatDialogModule, MatButtonModule, CountPipe, Status],
+  providers: [PickListsStore],
   template: `
     <h2 mat-dialog-title>Onto which pick list?</h2>
     <mat-dialog-content>
@@ -36,6 +43,7 @@ interface PickData {
             of the result</label
           >
         }
+        <cs-status [request]="request()" what="the lists" />
         @for (list of lists(); track list.id) {
           <button class="list" type="button" [disabled]="busy() || !fits()" (click)="pick(list)">
             <b>{{ list.name }}</b><span class="num">{{ list.picks | count }}</span>
@@ -99,7 +107,12 @@ export class PickDialog {
   private readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialogRef<PickDialog>);
   protected readonly data = inject<PickData>(MAT_DIALOG_DATA);
-  protected readonly lists = signal<PickList[]>([]);
+  private readonly doing = inject(Doing);
+  private readonly pickLists = inject(PickListsStore);
+  protected readonly request = this.pickLists.asked;
+  protected readonly lists = computed(() =>
+    (valueOf(this.request()) ?? []).filter(({ about }) => about === this.data.about),
+  );
   protected readonly busy = signal(false);
   /** How many of the result, when no rows were marked. */
   protected readonly most = signal(this.data.body.most ?? 0);
@@ -108,33 +121,27 @@ export class PickDialog {
   );
 
   constructor() {
-    this.api.pickLists().subscribe({
-      next: (lists) => this.lists.set(lists.filter(({ about }) => about === this.data.about)),
-      error: this.tell,
-    });
+    this.pickLists.load();
   }
 
   protected create(event: Event, name: string) {
     event.preventDefault();
     if (!name.trim() || !this.fits()) return;
-    this.api
-      .createPickList(name.trim(), this.data.about)
-      .subscribe({ next: (list) => this.pick(list), error: this.tell });
+    this.doing.run(this.api.createPickList(name.trim(), this.data.about), (list) => this.pick(list));
   }
 
   protected pick(list: PickList) {
     this.busy.set(true);
-    this.api.pick(list.id, { ...this.data.body, most: this.most() }).subscribe({
-      next: ({ added, picks }) => {
+    this.doing.run(
+      this.api.pick(list.id, { ...this.data.body, most: this.most() }),
+      ({ added, picks }) => {
         this.notices.say(`${added.toLocaleString('en-GB')} picked; ${list.name} has ${picks.toLocaleString('en-GB')}`);
         this.dialog.close();
       },
-      error: this.tell,
-    });
+      (words) => {
+        this.busy.set(false);
+        this.notices.bad(words);
+      },
+    );
   }
-
-  private readonly tell = (error: unknown) => {
-    this.busy.set(false);
-    this.notices.bad(wordsOf(error));
-  };
 }

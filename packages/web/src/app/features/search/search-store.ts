@@ -7,8 +7,9 @@ import { printSearch } from '@sieve/core/search/print';
 import type { SearchBatchesBody, PageView, SampleView, SearchPatch, SearchView } from '@sieve/contract';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
-import { catchError, debounceTime, EMPTY, pipe, switchMap, tap, throttleTime } from 'rxjs';
+import { catchError, debounceTime, EMPTY, pipe, switchMap, tap, throttleTime, type Observable } from 'rxjs';
 import { Api, wordsOf } from '../../api/api';
+import { Doing } from '../../state/doing';
 import { Notices } from '../../ui/notices';
 
 interface SearchState {
@@ -50,7 +51,7 @@ export const SearchStore = signalStore(
     /** The conditions differ from those that are saved. */
     changed: computed(() => saved() !== null && printSearch(saved()!.search) !== printSearch(search())),
   })),
-  withMethods((store, api = inject(Api), notices = inject(Notices)) => {
+  withMethods((store, api = inject(Api), notices = inject(Notices), doing = inject(Doing)) => {
     const tell = (error: unknown) => {
       patchState(store, { problem: wordsOf(error), counting: false, sampling: false });
       return EMPTY;
@@ -88,34 +89,29 @@ export const SearchStore = signalStore(
         ),
       ),
     );
-    const bad = (error: unknown) => {
-      patchState(store, { splitting: false });
-      notices.bad(wordsOf(error));
-    };
-    const cut = { next: (saved: SearchView) => patchState(store, { saved }), error: bad };
+    /** Has the server do something, and shows the search as it is then. */
+    const send = (request: Observable<SearchView>, then: () => void = () => undefined) =>
+      doing.run(
+        request,
+        (saved) => {
+          patchState(store, { saved, splitting: false });
+          then();
+        },
+        (words) => {
+          patchState(store, { splitting: false });
+          notices.bad(words);
+        },
+      );
     /** Saves what is not saved yet, under a name made from the conditions, and goes on. */
     function save(then: () => void) {
       const { saved, search, changed } = store;
-      const done = {
-        next: (view: SearchView) => {
-          patchState(store, { saved: view });
-          then();
-        },
-        error: bad,
-      };
       const before = saved();
       if (!before)
-        api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }).subscribe(done);
-      else if (changed()) api.patchSearch(before.id, { search: search() }).subscribe(done);
+        send(api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }), then);
+      else if (changed()) send(api.patchSearch(before.id, { search: search() }), then);
       else then();
     }
-    function patch(changes: SearchPatch) {
-      save(() =>
-        api
-          .patchSearch(store.saved()!.id, changes)
-          .subscribe({ next: (saved) => patchState(store, { saved }), error: bad }),
-      );
-    }
+    const patch = (changes: SearchPatch) => save(() => send(api.patchSearch(store.saved()!.id, changes)));
     const reload = rxMethod<void>(
       pipe(
         throttleTime(500, undefined, { leading: true, trailing: true }),
@@ -146,12 +142,9 @@ export const SearchStore = signalStore(
     return {
       set,
       load(id: number) {
-        api.search(id).subscribe({
-          next: (saved) => {
-            patchState(store, { ...NONE, saved, search: saved.search });
-            ask(saved.search);
-          },
-          error: bad,
+        doing.run(api.search(id), (saved) => {
+          patchState(store, { ...NONE, saved, search: saved.search });
+          ask(saved.search);
         });
       },
       save,
@@ -160,31 +153,14 @@ export const SearchStore = signalStore(
       reload,
       split(then: () => void = () => undefined) {
         patchState(store, { splitting: true });
-        save(() =>
-          api.splitSearch(store.saved()!.id).subscribe({
-            next: (saved) => {
-              patchState(store, { saved, splitting: false });
-              then();
-            },
-            error: bad,
-          }),
-        );
+        save(() => send(api.splitSearch(store.saved()!.id), then));
       },
       setBatches(batches: SearchBatchesBody['batches'], then: () => void) {
-        save(() =>
-          api.setBatches(store.saved()!.id, batches).subscribe({
-            next: (saved) => {
-              patchState(store, { saved });
-              then();
-            },
-            error: bad,
-          }),
-        );
+        save(() => send(api.setBatches(store.saved()!.id, batches), then));
       },
-      splitBatch: (position: number, field: string) =>
-        api.splitBatch(store.saved()!.id, position, field).subscribe(cut),
-      joinBatches: (a: number, b: number) => api.joinBatches(store.saved()!.id, a, b).subscribe(cut),
-      askNow: () => api.askNow(store.saved()!.id).subscribe({ next: () => reload(), error: bad }),
+      splitBatch: (position: number, field: string) => send(api.splitBatch(store.saved()!.id, position, field)),
+      joinBatches: (a: number, b: number) => send(api.joinBatches(store.saved()!.id, a, b)),
+      askNow: () => doing.run(api.askNow(store.saved()!.id), () => reload()),
       clear(about: Subject) {
         patchState(store, { ...NONE, search: { about, conditions: [] } });
         ask(store.search());

@@ -1,6 +1,6 @@
 import { Clipboard } from '@angular/cdk/clipboard';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { takeUntilDestroyed, toSignal } from '@angular/core/rxjs-interop';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { SUBJECTS, type Subject } from '@sieve/core/model/search';
@@ -8,6 +8,7 @@ import { parseSearch } from '@sieve/core/search/parse';
 import { SEARCH_ERROR_WORDS } from '@sieve/contract';
 import { Actions, ofType } from '@ngrx/effects';
 import { filter } from 'rxjs';
+import { Decisions } from '../../state/decisions';
 import { Session } from '../../state/session';
 import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
@@ -17,6 +18,8 @@ import { CameList } from './came-list';
 import { Conditions } from './conditions';
 import { FoundRows } from './found-rows';
 import { SamplePane } from './sample-pane';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
+import { type Tab as TabOf, Tabs } from '../../ui/tabs/tabs';
 import { SearchStore } from './search-store';
 import { SplitView } from './split-view';
 
@@ -28,7 +31,7 @@ const SUBJECT_WORDS: Record<Subject, string> = { people: 'People', companies: 'C
 @Component({
   selector: 'cs-search',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, Icon, CountPipe, Conditions, FoundRows, SplitView, CameList, SamplePane],
+  imports: [Tabs, MatButtonModule, Icon, CountPipe, Conditions, FoundRows, SplitView, CameList, SamplePane],
   providers: [SearchStore],
   templateUrl: './search.html',
   styleUrl: './search.scss',
@@ -52,6 +55,14 @@ export class SearchScreen {
   protected readonly words = SUBJECT_WORDS;
   /** All of it fits into one batch. */
   protected readonly whole = computed(() => (this.store.count() ?? 0) <= this.store.cap());
+  protected readonly tabs = computed<TabOf<Tab>[]>(() => {
+    const saved = this.store.saved();
+    return [
+      { id: 'rows', label: 'Rows', count: null },
+      { id: 'split', label: 'Split', count: saved?.batches || null },
+      { id: 'came', label: 'What came', count: saved?.pulls.length || null },
+    ];
+  });
   protected readonly asText = signal(false);
   protected readonly textProblem = signal('');
   protected readonly directoryName = computed(() => {
@@ -60,6 +71,14 @@ export class SearchScreen {
   });
 
   constructor() {
+    const decisions = inject(Decisions);
+    const onSearch = (act: 'undo' | 'redo') => {
+      const subjectId = this.store.saved()?.id;
+      if (subjectId === undefined) return false;
+      decisions[act]({ subject: 'search', subjectId }, () => this.store.load(subjectId));
+      return true;
+    };
+    inject(Shortcuts).use({ 'ctrl+z': () => onSearch('undo'), 'ctrl+shift+z': () => onSearch('redo') });
     effect(() => {
       const id = this.id();
       const q = this.q();

@@ -1,14 +1,18 @@
 import { Clipboard } from '@angular/cdk/clipboard';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import { SEARCH_FIELDS } from '@sieve/core/model/search';
 import { describeCondition } from '@sieve/core/search/describe';
 import { printSearch } from '@sieve/core/search/print';
-import { runWords, type SearchBatch, type PullForecast, type Run } from '@sieve/contract';
+import { runWords, type SearchBatch, type Run } from '@sieve/contract';
+import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
-import { Api, wordsOf } from '../../api/api';
+import { EMPTY } from 'rxjs';
+import { Api } from '../../api/api';
+import { valueOf, withAsked } from '../../state/asked';
+import { Doing } from '../../state/doing';
 import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -22,11 +26,18 @@ import { Select } from '../../ui/select/select';
 /** Where the cap stands on the ruler of a batch, in per cent. */
 const CAP_AT = 86;
 
+const ForecastStore = signalStore(
+  withAsked((api, to: { id: number; body: { batchIds: number[]; jobId: number } } | null) =>
+    to ? api.forecastPull(to.id, to.body) : EMPTY,
+  ),
+);
+
 /** The split of a search drawn and listed, made by hand or found, and the pulls of its batches. */
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Select, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
+  providers: [ForecastStore],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',
 })
@@ -43,7 +54,9 @@ export class SplitView {
   /** The batches as lines, while they are written by hand. */
   protected readonly byHand = signal<string | null>(null);
   protected readonly chosen = signal<number | null>(null);
-  protected readonly forecast = signal<PullForecast | null>(null);
+  private readonly doing = inject(Doing);
+  private readonly forecasts = inject(ForecastStore);
+  protected readonly forecast = computed(() => (this.toPull() === null ? null : valueOf(this.forecasts.asked())));
   protected readonly when = whenWords;
   /** What a batch can be cut by. */
   protected readonly fields = computed(() =>
@@ -82,18 +95,16 @@ export class SplitView {
 
   constructor() {
     // Time and pace are said before anything is pulled.
-    effect((onCleanup) => {
-      const id = this.search.saved()?.id;
-      const jobId = this.search.jobId();
-      const batchIds = this.left().map(({ id: batch }) => batch);
-      if (id === undefined || jobId === null || batchIds.length === 0) return this.forecast.set(null);
-      const asking = untracked(() => this.api.forecastPull(id, { batchIds, jobId })).subscribe({
-        next: (forecast) => this.forecast.set(forecast),
-        error: this.tell,
-      });
-      onCleanup(() => asking.unsubscribe());
-    });
+    this.forecasts.load(this.toPull);
   }
+
+  /** The batches that a pull would take, and where to; null while there is nothing to pull or nowhere to. */
+  private toPull = computed(() => {
+    const id = this.search.saved()?.id;
+    const jobId = this.search.jobId();
+    const batchIds = this.left().map((batch) => batch.id);
+    return id === undefined || jobId === null || batchIds.length === 0 ? null : { id, body: { batchIds, jobId } };
+  });
 
   /** Batches as rows of a table: a name, the search in words, the count. */
   protected copy() {
@@ -113,19 +124,13 @@ export class SplitView {
   }
 
   protected pull() {
-    const id = this.search.saved()?.id;
-    const jobId = this.search.jobId();
-    if (id === undefined || jobId === null) return;
-    this.api
-      .pull(id, { batchIds: this.left().map((batch) => batch.id), jobId })
-      .subscribe({ next: () => this.search.reload(), error: this.tell });
+    const to = this.toPull();
+    if (to) this.doing.run(this.api.pull(to.id, to.body), () => this.search.reload());
   }
 
   protected act(id: number, action: 'pause' | 'resume') {
     this.store.dispatch(workActions.runAsked({ id, action }));
   }
-
-  private readonly tell = (error: unknown) => this.notices.bad(wordsOf(error));
 }
 
 const batchName = ({ extra, kept, position }: SearchBatch): string =>

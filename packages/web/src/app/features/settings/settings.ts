@@ -1,17 +1,25 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, computed } from '@angular/core';
 import { type FormArray, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import type { FinderSetting, Settings, SuppressionRow } from '@sieve/contract';
-import { Api, wordsOf } from '../../api/api';
+import { signalStore } from '@ngrx/signals';
+import { switchMap } from 'rxjs';
+import { Api } from '../../api/api';
+import { valueOf, withLoaded } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
+import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
+import { Status } from '../../ui/status/status';
+
+const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
 
 /** Finders with price, pace and key; how mail servers are asked; who must not be contacted. */
 @Component({
@@ -26,8 +34,9 @@ import { Notices } from '../../ui/notices';
     Icon,
     DatePipe,
     CountPipe,
+    Status,
   ],
-  host: { '(document:keydown)': 'onKey($event)' },
+  providers: [SuppressionsStore],
   templateUrl: './settings.html',
   styleUrl: './settings.scss',
 })
@@ -37,7 +46,10 @@ export class SettingsScreen {
   private readonly session = inject(Session);
   private readonly decisions = inject(Decisions);
   private readonly builder = inject(NonNullableFormBuilder);
-  protected readonly suppressed = signal<SuppressionRow[]>([]);
+  private readonly doing = inject(Doing);
+  private readonly suppressions = inject(SuppressionsStore);
+  protected readonly request = this.suppressions.asked;
+  protected readonly suppressed = computed(() => valueOf(this.request()) ?? []);
   protected readonly form = this.builder.group({
     currency: ['GBP', [Validators.required, Validators.pattern(/^[A-Z]{3}$/)]],
     nameServer: [''],
@@ -69,11 +81,21 @@ export class SettingsScreen {
   });
 
   constructor() {
+    // Ctrl Z takes back what was saved or suppressed last.
+    const subject = { subject: 'settings', subjectId: 0 } as const;
+    const again = () => {
+      this.session.reload();
+      this.suppressions.load();
+    };
+    inject(Shortcuts).use({
+      'ctrl+z': () => this.decisions.undo(subject, again),
+      'ctrl+shift+z': () => this.decisions.redo(subject, again),
+    });
     effect(() => {
       const settings = this.session.settings();
       if (settings) this.fill(settings);
     });
-    this.loadSuppressed();
+    this.suppressions.load();
   }
 
   protected get finders(): FormArray<ReturnType<SettingsScreen['finderForm']>> {
@@ -92,20 +114,6 @@ export class SettingsScreen {
         simulated: false,
       }),
     );
-  }
-
-  /** Ctrl Z takes back what was saved or suppressed last. */
-  protected onKey(event: KeyboardEvent) {
-    const isTyping = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName);
-    if (isTyping || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-    event.preventDefault();
-    const again = () => {
-      this.session.reload();
-      this.loadSuppressed();
-    };
-    const subject = { subject: 'settings', subjectId: 0 } as const;
-    if (event.shiftKey) this.decisions.redo(subject, again);
-    else this.decisions.undo(subject, again);
   }
 
   protected save() {
@@ -133,45 +141,28 @@ export class SettingsScreen {
       },
       finders: finders.map(({ price, ...finder }) => ({ ...finder, priceCents: Math.round(price * 100) })),
     };
-    this.api.saveSettings({ version: view.version, settings }).subscribe({
-      next: (saved) => {
-        this.session.view.set(saved);
-        this.notices.say('Settings saved. Runs that start from now on use them.');
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    this.doing.run(this.api.saveSettings({ version: view.version, settings }), (saved) => {
+      this.session.view.set(saved);
+      this.notices.say('Settings saved. Runs that start from now on use them.');
     });
   }
 
   protected suppress(field: HTMLTextAreaElement) {
     if (!field.value.trim()) return;
-    this.api.suppress(field.value).subscribe({
-      next: ({ added, refused }) => {
-        field.value = refused.join('\n');
-        this.notices.say(
-          `${added} added.${refused.length > 0 ? ` ${refused.length} are neither an address nor a domain; they stand in the field.` : ''}`,
-        );
-        this.loadSuppressed();
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    this.doing.run(this.api.suppress(field.value), ({ added, refused }) => {
+      field.value = refused.join('\n');
+      this.notices.say(
+        `${added} added.${refused.length > 0 ? ` ${refused.length} are neither an address nor a domain; they stand in the field.` : ''}`,
+      );
+      this.suppressions.load();
     });
   }
 
   protected unsuppress({ value }: SuppressionRow) {
-    this.api.unsuppress(value).subscribe({
-      next: () => {
-        this.loadSuppressed();
-        this.notices
-          .done(`${value} may be contacted again`)
-          .subscribe(() => this.api.suppress(value).subscribe(() => this.loadSuppressed()));
-      },
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
-    });
-  }
-
-  private loadSuppressed() {
-    this.api.suppressions().subscribe({
-      next: (rows) => this.suppressed.set(rows),
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
+    this.doing.run(this.api.unsuppress(value), () => {
+      this.suppressions.load();
+      const back = this.notices.done(`${value} may be contacted again`).pipe(switchMap(() => this.api.suppress(value)));
+      this.doing.run(back, () => this.suppressions.load());
     });
   }
 

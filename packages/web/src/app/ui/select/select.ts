@@ -28,13 +28,16 @@ export interface Option<T> {
   styles: `
     :host {
       display: inline-block;
+      height: 30px;
+      overflow: hidden;
       min-width: 90px;
       max-width: 260px;
-      padding: 5px 9px;
+      padding: 4px 9px;
       border: 1px solid var(--line);
       border-radius: 7px;
       background: var(--paper);
-      line-height: 18px;
+      line-height: 20px;
+      vertical-align: middle;
     }
     :host:focus-within {
       outline: 2px solid var(--spruce);

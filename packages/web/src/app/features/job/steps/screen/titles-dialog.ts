@@ -1,17 +1,23 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import type { TitleGroup } from '@sieve/contract';
-import { Api, wordsOf } from '../../../../api/api';
+import { signalStore } from '@ngrx/signals';
+import { valueOf, withAsked } from '../../../../state/asked';
 import { Decisions } from '../../../../state/decisions';
 import { CountPipe } from '../../../../ui/count';
-import { Notices } from '../../../../ui/notices';
+import { Status } from '../../../../ui/status/status';
+
+const TitlesStore = signalStore(
+  withAsked((api, { jobId, step }: { jobId: number; step: string }) => api.titles(jobId, step)),
+);
 
 /** Titles grouped and counted: a whole group goes or stays with one key. */
 @Component({
   selector: 'cs-titles-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatDialogModule, MatButtonModule, CountPipe],
+  imports: [MatDialogModule, MatButtonModule, CountPipe, Status],
+  providers: [TitlesStore],
   host: { '(keydown)': 'onKey($event)' },
   template: `
     <h2 mat-dialog-title>Titles, most common first</h2>
@@ -50,9 +56,12 @@ import { Notices } from '../../../../ui/notices';
             </button>
           </li>
         } @empty {
-          <li>No titles have come to the screen.</li>
+          @if (request().status === 'done') {
+            <li>No titles have come to the screen.</li>
+          }
         }
       </ul>
+      <cs-status [request]="request()" what="the titles" />
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
   `,
@@ -85,23 +94,20 @@ import { Notices } from '../../../../ui/notices';
   `,
 })
 export class TitlesDialog {
-  private readonly api = inject(Api);
+  private readonly store = inject(TitlesStore);
   private readonly decisions = inject(Decisions);
-  private readonly notices = inject(Notices);
   private readonly data = inject<{ jobId: number; step: string }>(MAT_DIALOG_DATA);
-  protected readonly groups = signal<TitleGroup[]>([]);
+  protected readonly request = this.store.asked;
+  protected readonly groups = computed(() => valueOf(this.request()) ?? []);
   protected readonly at = signal(0);
 
   constructor() {
-    this.api.titles(this.data.jobId, this.data.step).subscribe({
-      next: (groups) => this.groups.set(groups),
-      error: (error: unknown) => this.notices.bad(wordsOf(error)),
-    });
+    this.store.load(this.data);
   }
 
   protected say(group: TitleGroup, fate: 'keep' | 'aside') {
     this.decisions.decide(this.data.jobId, { kind: 'group', title: group.title, fate }, () =>
-      this.groups.update((groups) => groups.map((known) => (known === group ? { ...group, fate } : known))),
+      this.store.change((groups) => groups.map((known) => (known.title === group.title ? { ...group, fate } : known))),
     );
   }
 

@@ -1,0 +1,30 @@
+import { signalStore } from '@ngrx/signals';
+import { EMPTY } from 'rxjs';
+import { withAsked } from '../../state/asked';
+
+/** Sources of a job. `version`, of its outcome, has it asked anew. */
+export const SourcesStore = signalStore(
+  withAsked((api, { jobId }: { jobId: number; version: number }) => api.sources(jobId)),
+);
+
+/** What was wrong with the rows of one source. */
+export const IssuesStore = signalStore(
+  withAsked((api, { jobId, source }: { jobId: number; source: number }) => api.sourceIssues(jobId, source)),
+);
+
+/** Everything that was decided about a job. */
+export const DecisionsStore = signalStore(
+  withAsked((api, jobId: number) => api.decisions({ subject: 'job', subjectId: jobId })),
+);
+
+/** One contact in full; none while no row is chosen. */
+export const ContactStore = signalStore(
+  withAsked((api, { jobId, id }: { jobId: number; id: number | null; version: number }) =>
+    id === null ? EMPTY : api.contact(jobId, id),
+  ),
+);
+
+/** What asking would cost; for steps that cost. */
+export const EstimateStore = signalStore(
+  withAsked((api, jobId: number | null) => (jobId === null ? EMPTY : api.estimate(jobId))),
+);
