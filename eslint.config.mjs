@@ -4,6 +4,7 @@ import ngrx from '@ngrx/eslint-plugin/v9';
 import angular from 'angular-eslint';
 import prettier from 'eslint-config-prettier';
 import { defineConfig, globalIgnores } from 'eslint/config';
+import { readdirSync } from 'node:fs';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
@@ -17,8 +18,15 @@ const web = never(['@sieve/web*', '**/web/src/**', '@angular/*'], 'Only the web 
 const standins = never(['@sieve/standins*', '**/standins/src/**'], 'The stand-ins are the other side of the wire.');
 const contract = never(['@sieve/contract*'], 'This package must not know the API.');
 const node = never(['node:*'], 'Core has no I/O.');
-const stages = ['intake', 'tidy', 'match', 'mail', 'search', 'split', 'export', 'forecast'];
-const features = ['desk', 'jobs', 'bring', 'job', 'judge', 'export', 'settings', 'search', 'searches', 'picks'];
+const stages = ['intake', 'tidy', 'match', 'mail', 'search', 'split', 'export', 'forecast', 'company', 'keys'];
+/** @param {string} folder */
+const foldersOf = (folder) =>
+  readdirSync(new URL(folder, import.meta.url), { withFileTypes: true }).flatMap((entry) =>
+    entry.isDirectory() ? [entry.name] : [],
+  );
+const steps = foldersOf('packages/core/src/steps');
+const subjects = foldersOf('packages/server/src').filter((folder) => folder !== 'testing');
+const features = foldersOf('packages/web/src/app/features');
 
 export default defineConfig(
   globalIgnores(['**/dist/', '**/.angular/', '**/coverage/', '**/test-results/', '**/migrations/', 'data/']),
@@ -75,8 +83,44 @@ export default defineConfig(
       ),
     ),
   })),
+  // A step knows the model and the stages; never another step, the registry or the sift.
+  ...steps.map((step) => ({
+    files: [`packages/core/src/steps/${step}/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: imports(
+      server,
+      web,
+      standins,
+      contract,
+      node,
+      never(
+        [
+          ...steps.filter((other) => other !== step).map((other) => `../${other}/*`),
+          '../registry',
+          '../sieve',
+          '**/sift/*',
+        ],
+        'A step knows no other step and not the sift.',
+      ),
+    ),
+  })),
   { files: ['packages/contract/src/**/*.ts'], rules: imports(server, web, standins, node) },
   { files: ['packages/server/src/**/*.ts'], rules: imports(web, standins) },
+  // A subject of the server has its tables to itself; db/schema.ts is the list of all.
+  ...subjects
+    .filter((subject) => subject !== 'db')
+    .map((subject) => ({
+      files: [`packages/server/src/${subject}/**/*.ts`],
+      ignores: ['**/*.test.ts'],
+      rules: imports(
+        web,
+        standins,
+        never(
+          [...subjects.filter((other) => other !== subject).map((other) => `**/${other}/tables`), '**/db/schema'],
+          'Ask the store of the subject that has the table.',
+        ),
+      ),
+    })),
   {
     files: ['packages/standins/src/**/*.ts'],
     rules: imports(server, web, contract, never(['@sieve/core*'], 'The stand-ins know nothing of the application.')),
@@ -97,13 +141,15 @@ export default defineConfig(
   },
   // A feature never imports another feature.
   ...features.map((feature) => ({
-    files: [`packages/web/src/app/features/${feature}/*.ts`],
+    files: [`packages/web/src/app/features/${feature}/**/*.ts`],
     rules: imports(
       server,
       standins,
       node,
       never(
-        features.filter((other) => other !== feature).flatMap((other) => [`../${other}/*`, `**/features/${other}/*`]),
+        features
+          .filter((other) => other !== feature)
+          .flatMap((other) => [`../${other}/*`, `**/../../${other}/*`, `**/features/${other}/*`]),
         'Features do not import each other.',
       ),
     ),

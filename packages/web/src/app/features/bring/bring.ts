@@ -55,7 +55,12 @@ const SEPARATORS = [
   selector: 'cs-bring',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Select, RouterLink, MatButtonModule, MatFormFieldModule, MatSelectModule, MatInputModule, Icon, CountPipe],
-  host: { '(dragover)': '$event.preventDefault()', '(drop)': 'onDrop($event)', '(document:paste)': 'onPaste($event)' },
+  host: {
+    class: 'panes',
+    '(dragover)': '$event.preventDefault()',
+    '(drop)': 'onDrop($event)',
+    '(document:paste)': 'onPaste($event)',
+  },
   templateUrl: './bring.html',
   styleUrl: './bring.scss',
 })

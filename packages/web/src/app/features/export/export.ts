@@ -61,6 +61,7 @@ const ExportsStore = signalStore(withAsked((api, { jobId }: { jobId: number; don
 /** The columns and the real first rows, the files that will come out, what is held back, and earlier exports. */
 @Component({
   selector: 'cs-export',
+  host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     Select,

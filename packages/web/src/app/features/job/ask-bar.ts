@@ -98,7 +98,7 @@ export class AskBar {
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
   constructor() {
-    this.store.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job().id : null)));
+    this.store.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job() : null)));
   }
 
   protected start() {

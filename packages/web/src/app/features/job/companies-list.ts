@@ -8,6 +8,7 @@ import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
 /** The companies of a job: what searches brought, each once, and how many of the job's contacts work there. */
 @Component({
   selector: 'cs-companies-list',
+  host: { class: 'pane-middle' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, CountPipe, Status],
   providers: [CompaniesStore],

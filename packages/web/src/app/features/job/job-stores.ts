@@ -1,4 +1,5 @@
 import { signalStore } from '@ngrx/signals';
+import type { Job } from '@sieve/contract';
 import { EMPTY } from 'rxjs';
 import { withAsked } from '../../state/asked';
 
@@ -24,7 +25,5 @@ export const ContactStore = signalStore(
   ),
 );
 
-/** What asking would cost; for steps that cost. */
-export const EstimateStore = signalStore(
-  withAsked((api, jobId: number | null) => (jobId === null ? EMPTY : api.estimate(jobId))),
-);
+/** What asking would cost, asked anew whenever the job changed; null for steps that cost nothing. */
+export const EstimateStore = signalStore(withAsked((api, job: Job | null) => (job ? api.estimate(job.id) : EMPTY)));

@@ -57,6 +57,7 @@ type Show = 'sources' | 'companies';
     Tabs,
   ],
   host: {
+    class: 'panes',
     '(document:paste)': 'onPaste($event)',
     '(document:copy)': 'onCopy($event)',
     '(dragover)': 'onDrag($event, true)',

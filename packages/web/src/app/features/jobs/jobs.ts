@@ -12,6 +12,7 @@ import { MoneyPipe } from '../../ui/money';
 /** All jobs by folder. */
 @Component({
   selector: 'cs-jobs',
+  host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink, MatButtonModule, Icon, CountPipe, MoneyPipe],
   template: `
@@ -54,11 +55,6 @@ import { MoneyPipe } from '../../ui/money';
     }
   `,
   styles: `
-    :host {
-      display: block;
-      padding: 18px 22px;
-      overflow: auto;
-    }
     header {
       display: flex;
       margin-bottom: 6px;

@@ -19,6 +19,7 @@ const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
 /** Two records, what speaks for and against, one key for each answer. */
 @Component({
   selector: 'cs-judge',
+  host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink, MatButtonModule, Icon, Status],
   providers: [PairsStore],

@@ -32,6 +32,7 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
 /** A pick list: rows picked over many searches, on their way to a job. */
 @Component({
   selector: 'cs-picks',
+  host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Select, RouterLink, MatButtonModule, Icon, CountPipe, Status],
   providers: [PicksStore, PickListsStore],
@@ -95,11 +96,6 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
     <cs-status [request]="request()" what="the picks" />
   `,
   styles: `
-    :host {
-      display: block;
-      padding: 18px 22px;
-      overflow: auto;
-    }
     header {
       display: flex;
       align-items: center;

@@ -6,6 +6,7 @@ import { SearchStore } from './search-store';
 /** Rows drawn at random over the whole result: who would come, and what lets the misfits in. */
 @Component({
   selector: 'cs-sample-pane',
+  host: { class: 'pane-right padded' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, CountPipe],
   templateUrl: './sample-pane.html',

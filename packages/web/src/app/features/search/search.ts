@@ -30,6 +30,7 @@ const SUBJECT_WORDS: Record<Subject, string> = { people: 'People', companies: 'C
 /** A search: its conditions on the left, its rows, split and pulls in the middle, a checked sample on the right. */
 @Component({
   selector: 'cs-search',
+  host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [Tabs, MatButtonModule, Icon, CountPipe, Conditions, FoundRows, SplitView, CameList, SamplePane],
   providers: [SearchStore],

@@ -17,6 +17,7 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
 /** All saved searches by folder, and the pick lists. */
 @Component({
   selector: 'cs-searches',
+  host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink, MatButtonModule, Icon, CountPipe, Status],
   providers: [SearchesStore, PickListsStore],

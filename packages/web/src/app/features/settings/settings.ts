@@ -24,6 +24,7 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
 /** Finders with price, pace and key; how mail servers are asked; who must not be contacted. */
 @Component({
   selector: 'cs-settings',
+  host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ReactiveFormsModule,
