@@ -24,6 +24,7 @@ const VIEWS = [
   ['job', `${job}?step=screen&fate=look`, chooseRow],
   ['job-dark', `${job}?step=verify`, chooseRow, 'dark'],
   ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
+  ['companies', `${job}?show=companies`],
   ['judge', `${job}/judge`],
   ['bring', `${job}/bring`, dropList],
   [

@@ -28,11 +28,12 @@ export const titleKey = (title: string): string => fold(title);
 export const companyKey = (p: Pick<Person, 'domain' | 'company'>): string => p.domain || fold(p.company);
 
 const TEXT: Record<RuleField, (p: Person) => string> = {
-  any: (p) => [fullName(p), p.title, p.company, p.city, p.region, p.country, p.domain, p.email, p.note].join('\n'),
+  any: (p) =>
+    [fullName(p), p.title, p.company, p.city, p.postcode, p.region, p.country, p.domain, p.email, p.note].join('\n'),
   name: fullName,
   title: (p) => p.title,
   company: (p) => `${p.company} ${p.legalForm}`,
-  place: (p) => `${p.city}\n${p.region}\n${p.country}`,
+  place: (p) => `${p.city}\n${p.postcode}\n${p.region}\n${p.country}`,
   domain: (p) => p.domain,
   email: (p) => p.email,
   note: (p) => p.note,

@@ -13,6 +13,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { DecisionBody, PersonField, VerdictReason } from '@sieve/core';
+import { PERSON_FIELDS } from '@sieve/core/model/person';
 import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
 import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
@@ -20,25 +21,8 @@ import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
 import { reasonSentence } from './reason';
 
-const SHOWN: PersonField[] = [
-  'honorific',
-  'firstName',
-  'middleName',
-  'lastName',
-  'suffix',
-  'title',
-  'company',
-  'domain',
-  'email',
-  'phone',
-  'street',
-  'city',
-  'postcode',
-  'region',
-  'country',
-  'profile',
-  'note',
-];
+/** `level` and `team` are read from the title, the legal form from the company. */
+const SHOWN = PERSON_FIELDS.filter((field) => !['level', 'team', 'legalForm'].includes(field));
 const COMPARED_WORDS: Record<string, string> = {
   firstName: 'first name',
   lastName: 'last name',
