@@ -18,6 +18,7 @@ const web = never(['@sieve/web*', '**/web/src/**', '@angular/*'], 'Only the web 
 const standins = never(['@sieve/standins*', '**/standins/src/**'], 'The stand-ins are the other side of the wire.');
 const contract = never(['@sieve/contract*'], 'This package must not know the API.');
 const node = never(['node:*'], 'Core has no I/O.');
+const notInCore = [server, web, standins, contract, node];
 const stages = ['intake', 'tidy', 'match', 'mail', 'search', 'split', 'export', 'forecast', 'company', 'keys'];
 /** @param {string} folder */
 const foldersOf = (folder) =>
@@ -59,7 +60,7 @@ export default defineConfig(
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.test.ts', '**/fixtures/**'],
     rules: {
-      ...imports(server, web, standins, contract, node),
+      ...imports(...notInCore),
       'no-restricted-properties': [
         'error',
         { object: 'Date', property: 'now', message: 'Take the time as a parameter.' },
@@ -72,11 +73,7 @@ export default defineConfig(
     files: [`packages/core/src/${stage}/*.ts`],
     ignores: ['**/*.test.ts'],
     rules: imports(
-      server,
-      web,
-      standins,
-      contract,
-      node,
+      ...notInCore,
       never(
         stages.filter((other) => other !== stage).map((other) => `../${other}/*`),
         'Stages of core do not import each other.',
@@ -88,11 +85,7 @@ export default defineConfig(
     files: [`packages/core/src/steps/${step}/*.ts`],
     ignores: ['**/*.test.ts'],
     rules: imports(
-      server,
-      web,
-      standins,
-      contract,
-      node,
+      ...notInCore,
       never(
         [
           ...steps.filter((other) => other !== step).map((other) => `../${other}/*`),

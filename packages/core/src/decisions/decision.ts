@@ -24,7 +24,6 @@ export const decisionBody = z.discriminatedUnion('kind', [
 ]);
 
 export type DecisionBody = z.infer<typeof decisionBody>;
-export type DecisionKind = DecisionBody['kind'];
 
 /** A decision that stands (one that was taken back is simply not given to the sieve). */
 export interface Decision {

@@ -2,7 +2,6 @@ import { fullName, PERSON_FIELDS, type Person } from '../model/person';
 
 /** What an export can hold. `own:Name` is a field of the person's own. */
 export const EXPORT_FIELDS = ['fullName', ...PERSON_FIELDS, 'verdict', 'verdictReason', 'emailVia', 'sources'] as const;
-export type ExportField = (typeof EXPORT_FIELDS)[number] | `own:${string}`;
 
 export interface ExportColumn {
   field: string;

@@ -47,7 +47,6 @@ export const isPaid = (question: Question): boolean => kindOf(question.kind).pai
 /** When a fact is no longer fresh, in ms since 1970; Infinity: never. */
 export const staleAt = (question: Question, { askedAt }: Fact): number =>
   askedAt + (kindOf(question.kind).freshMs ?? Infinity);
-export const silenceOf = (kind: QuestionKind, answer: Answer): string | null => kindOf(kind).silence(answer);
 
 /**
  * Of the answers to a question, newest first, the one that counts at a time: the newest that is fresh and says something.

@@ -2,7 +2,10 @@ import * as z from 'zod';
 
 const minuteOfDay = z.int().min(0).max(1440);
 
-/** How fast rows are pulled. Days and hours are those of the machine's own time zone. */
+/**
+ * How fast rows are pulled. Days and hours are those of the machine's own time zone. What is set without saying is a safe pace: 2,500
+ * rows a day in working hours on working days (common practice, no source).
+ */
 export const pace = z.object({
   /** 0: no limit. */
   rowsADay: z.int().min(0).max(1_000_000).default(2500),
@@ -13,9 +16,6 @@ export const pace = z.object({
   workingDays: z.boolean().default(true),
 });
 export type Pace = z.infer<typeof pace>;
-
-/** Common practice, no source: 2,500 rows a day in working hours on working days is a safe pace. */
-export const SAFE_PACE: Pace = pace.parse({});
 
 /** How many rows may be pulled now, or 0 and when it may go on. Times are milliseconds since 1970. */
 export function allowance(given: Pace, now: number, rowsToday: number): { rows: number; at: number } {

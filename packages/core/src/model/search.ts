@@ -96,8 +96,6 @@ export const condition = z.union([
 ]);
 /** One of the terms or ranges holds; with `not`, none of them does. A row without a value fits only with `not`. */
 export type Condition = z.infer<typeof condition>;
-export type TermCondition = Extract<Condition, { terms: Term[] }>;
-export type RangeCondition = Extract<Condition, { ranges: Range[] }>;
 
 /** All conditions hold. */
 export const search = z

@@ -74,6 +74,14 @@ export function goneBefore(client: Database): (keys: readonly string[]) => boole
 
 export type Standing = 'fresh' | 'thisJob' | 'otherJobs';
 
+/** The contacts of jobs that are known by one of the keys. */
+export function contactsKnownBy(client: Database, keys: readonly string[]): { jobId: number; contact: number }[] {
+  const select = client.prepare<[bigint], { jobId: number; contact: number }>(
+    'SELECT place / 4 AS jobId, item AS contact FROM held WHERE key = ? AND place % 4 = 0',
+  );
+  return keys.flatMap((key) => select.all(keyHash(key)));
+}
+
 /** True while nobody is held anywhere: nothing has to be asked then. */
 export const isEmpty = (client: Database): boolean => client.prepare('SELECT 1 FROM held LIMIT 1').get() === undefined;
 

@@ -13,9 +13,9 @@ beforeAll(async () => {
   await server.setUp(job, 'screen', { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] });
   const lines = Array.from({ length: 230 }, (_, i) => {
     const n = (i * 7919) % 230;
-    return `Maren Oakhill${String.fromCharCode(97 + (n % 26))}${'xyz'[n % 3]},${TITLES[n % 5]},Firm ${n},m${n}@firm${n}.example,${TOWNS[n % 4]}`;
+    return `Maren Oakhill${String.fromCharCode(97 + (n % 26))}${'xyz'[n % 3]},${TITLES[n % 5]},Firm ${n},m${n}@firm${n}.example,${TOWNS[n % 4]},https://www.people.example/p/m${n}`;
   });
-  await server.bring(job, 'list.csv', `Name,Position,Company,Email,Town\n${lines.join('\n')}\n`);
+  await server.bring(job, 'list.csv', `Name,Position,Company,Email,Town,Profile\n${lines.join('\n')}\n`);
 });
 afterAll(() => server.close());
 
@@ -53,13 +53,15 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
   expect((await page(`step=tidy&q=${encodeURIComponent("'; DROP TABLE contacts; --")}`)).total).toBe(0);
 });
 
-test('a contact of any job is found by the beginning of a name, a firm or an address', async () => {
+test('a contact of any job is found by its address or link, or the beginning of a name, a firm or an address', async () => {
   const found = async (q: string) =>
     (await server.call<FoundContact[]>('GET', `/api/contacts?q=${encodeURIComponent(q)}`)).body;
   const named = await found('maren oakhillax');
   expect(named.length).toBeGreaterThan(1);
   expect(named.every(({ jobId, name }) => jobId === job && name === 'Maren Oakhillax')).toBe(true);
   expect((await found('m17@')).map(({ email }) => email)).toEqual(['m17@firm17.example']);
+  for (const whole of ['Maren <M17@Firm17.Example>', 'people.example/p/m17/?from=list'])
+    expect((await found(whole)).map(({ email }) => email)).toEqual(['m17@firm17.example']);
   expect((await found('firm 229')).map(({ company }) => company)).toEqual([]);
   expect(await found('nobody')).toEqual([]);
 });

@@ -1,7 +1,9 @@
 import {
   applyEdits,
+  canonicalLink,
   evidenceOf,
   fullName,
+  normaliseEmail,
   sortDecisions,
   stepIn,
   tidier,
@@ -24,6 +26,7 @@ import type {
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { jobRow, sieveOf } from '../jobs/store';
+import { contactsKnownBy } from '../register/register';
 import { recordOf } from '../sources/store';
 import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
 import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
@@ -245,8 +248,9 @@ export function companyPage(
 const MOST_OF_A_JOB = 5;
 
 /**
- * Contacts of all jobs whose last name, company or address begins with the last word and who hold the other words too; by the
- * orders of the grid, so without reading what does not begin so.
+ * Contacts of all jobs: first those whose whole address or profile link this is, as the register says; then those whose last name,
+ * company or address begins with the last word and who hold the other words too, by the orders of the grid, so without reading
+ * what does not begin so.
  */
 export function findContacts(db: Db, q: string, most: number): FoundContact[] {
   const words = q.split(/\s+/);
@@ -256,24 +260,32 @@ export function findContacts(db: Db, q: string, most: number): FoundContact[] {
     (_, i) => `AND lower(firstName || ' ' || lastName || ' ' || company || ' ' || email) LIKE @w${i}`,
   );
   const params = Object.fromEntries(words.map((word, i) => [`w${i}`, `%${word.toLowerCase()}%`]));
-  const out: FoundContact[] = [];
+  const known = contactsKnownBy(db.register, [`email:${normaliseEmail(q)}`, `profile:${canonicalLink(q)}`]);
+  const exact: FoundContact[] = [];
+  const begun: FoundContact[] = [];
   for (const { jobId, contacts } of shownOutcomes(db)) {
-    const found = new Map<number, FoundContact>();
     const steps = stepIds(db, jobId);
-    for (const column of ['lastName', 'company', 'email']) {
-      const select = db.outcomes.prepare(
+    const select = (where: string) => {
+      const all = db.outcomes.prepare<unknown[], Omit<FoundContact, 'jobId' | 'step'> & { stop: number }>(
         `SELECT id AS contact, trim(firstName || ' ' || lastName) AS name, company, email, stop, state AS fate
-         FROM ${contacts} WHERE ${column} >= @start AND ${column} < @end ${others.join(' ')}
-         ORDER BY ${column} LIMIT ${MOST_OF_A_JOB}`,
+         FROM ${contacts} WHERE ${where}`,
       );
-      for (const start of starts) {
-        const rows = select.all({ start, end: `${start}\uffff`, ...params });
-        for (const { stop, ...row } of rows as (Omit<FoundContact, 'jobId' | 'step'> & { stop: number })[])
-          found.set(row.contact, { jobId, ...row, step: steps[stop] ?? steps.at(-1)! });
-      }
+      return (values: unknown) =>
+        all.all(values).map(({ stop, ...row }) => ({ jobId, ...row, step: steps[stop] ?? steps.at(-1)! }));
+    };
+    const byId = select('id = ?');
+    exact.push(...known.filter((one) => one.jobId === jobId).flatMap(({ contact }) => byId(contact)));
+    if (exact.length + begun.length >= most) continue;
+    const found = new Map<number, FoundContact>();
+    for (const column of ['lastName', 'company', 'email']) {
+      const beginning = select(
+        `${column} >= @start AND ${column} < @end ${others.join(' ')} ORDER BY ${column} LIMIT ${MOST_OF_A_JOB}`,
+      );
+      for (const start of starts)
+        for (const row of beginning({ start, end: `${start}\uffff`, ...params })) found.set(row.contact, row);
     }
-    out.push(...[...found.values()].slice(0, MOST_OF_A_JOB));
-    if (out.length >= most) break;
+    begun.push(...[...found.values()].slice(0, MOST_OF_A_JOB));
   }
-  return out.slice(0, most);
+  const isExact = new Set(exact.map(({ jobId, contact }) => `${jobId} ${contact}`));
+  return [...exact, ...begun.filter(({ jobId, contact }) => !isExact.has(`${jobId} ${contact}`))].slice(0, most);
 }
