@@ -60,9 +60,13 @@ function hashed(entries: Iterable<Entry>): { key: bigint; item: number }[] {
 export function leave(client: Database, exportId: number, entries: Iterable<Entry>): void {
   const add = client.prepare('INSERT OR IGNORE INTO gone (key, export) VALUES (?, ?)');
   client.transaction(() => {
-    for (const { key } of hashed(entries)) add.run(key, exportId);
+    for (const key of BigInt64Array.from(hashes(entries)).sort()) add.run(key, exportId);
     setFed(client, `export ${exportId}`, 1);
   })();
+}
+
+function* hashes(entries: Iterable<Entry>): Generator<bigint> {
+  for (const { keys } of entries) for (const key of keys) yield keyHash(key);
 }
 
 /** Answers whether somebody has left with an export of any job. */
