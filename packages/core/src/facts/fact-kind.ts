@@ -27,3 +27,10 @@ const DAY_MS = 86_400_000;
 
 /** Common practice, no source: what is known of a mailbox is asked again after 90 days. */
 export const MAIL_FRESH_MS = 90 * DAY_MS;
+
+/** What the facts that the mail system itself gives have in common. */
+export const OF_MAIL = { who: () => 'mail', freshMs: MAIL_FRESH_MS, paid: false, priceCents: () => 0 };
+
+/** The silence of a mail server that did not answer, or only for now. */
+export const noReply = ({ state }: { state: string }): string | null =>
+  state === 'try-later' || state === 'no-answer' ? state : null;

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MAIL_FRESH_MS, type FactKind } from './fact-kind';
+import { OF_MAIL, type FactKind } from './fact-kind';
 
 /** Where mail for a domain goes. `none`: the domain exists but takes no mail; `no-domain`: it does not exist. */
 const answer = z.discriminatedUnion('state', [
@@ -8,11 +8,8 @@ const answer = z.discriminatedUnion('state', [
 ]);
 
 export const mailHost: FactKind<{ domain: string }, z.infer<typeof answer>> = {
+  ...OF_MAIL,
   answer,
   key: ({ domain }) => domain,
-  who: () => 'mail',
-  freshMs: MAIL_FRESH_MS,
-  paid: false,
-  priceCents: () => 0,
   silence: ({ state }) => (state === 'failed' ? 'lookup-failed' : null),
 };

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MAIL_FRESH_MS, type FactKind } from './fact-kind';
+import { noReply, OF_MAIL, type FactKind } from './fact-kind';
 
 /** What the mail server said to RCPT; `code` is the SMTP reply code, 0 when there was none. */
 const answer = z.object({
@@ -8,11 +8,8 @@ const answer = z.object({
 });
 
 export const mailbox: FactKind<{ email: string }, z.infer<typeof answer>> = {
+  ...OF_MAIL,
   answer,
   key: ({ email }) => email,
-  who: () => 'mail',
-  freshMs: MAIL_FRESH_MS,
-  paid: false,
-  priceCents: () => 0,
-  silence: ({ state }) => (state === 'try-later' || state === 'no-answer' ? state : null),
+  silence: noReply,
 };

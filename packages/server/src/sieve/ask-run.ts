@@ -1,4 +1,4 @@
-import { merge, questionKey, sift, siftTo, type Contact, type Question } from '@sieve/core';
+import { merge, questionKey, siftTo, type Contact, type Question } from '@sieve/core';
 import { jobRow } from '../jobs/store';
 import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
@@ -24,11 +24,9 @@ export const askHandler =
     const onTidied = () => signal.throwIfAborted();
     const loaded = await loadSift(db, jobId, { lists: settings.lists, now: now(), kept, onTidied });
     const merged = merge(loaded);
-    const waits = ({ fate }: Contact) => fate.step === input.step && fate.state === 'waits';
+    const before = siftTo(input.step, loaded, merged);
     const waiting = new Set(
-      sift(loaded, merged)
-        .contacts.filter(waits)
-        .map(({ id }) => id),
+      before.came.filter((contact) => before.take(contact)?.state === 'waits').map(({ id }) => id),
     );
     const { came, take } = siftTo(input.step, loaded, merged);
     const groups = byDomain(came).filter((group) => group.some(({ id }) => waiting.has(id)));
