@@ -3,7 +3,7 @@ import { defineConfig, devices } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
-  workers: 1,
+  workers: 2,
   retries: 0,
   timeout: 120_000,
   expect: { timeout: 15_000 },

@@ -28,6 +28,14 @@ export function run(command, args, { quiet = false, cwd = root, env = {} } = {})
   return result.status ?? 1;
 }
 
+/** Runs a command while others run; resolves with its status, its output shown. */
+export const runBeside = (command, args) =>
+  new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit' });
+    child.once('error', () => resolve(1));
+    child.once('close', (status) => resolve(status ?? 1));
+  });
+
 /** Installs the packages when the lock file is newer than what is installed. */
 export function install() {
   const lock = readFileSync(join(root, 'package-lock.json'));

@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { build, fail, install, run, say } from './setup.mjs';
+import { build, fail, install, run, runBeside, say } from './setup.mjs';
 
 install();
 ensureChromium();
@@ -15,11 +15,13 @@ function check(name, passed) {
   counts[passed ? 'passed' : 'failed']++;
 }
 
-check(
-  'lint',
-  run('npx', ['eslint', '.']) === 0 && run('npx', ['prettier', '--check', '--log-level', 'warn', '.']) === 0,
-);
-check('type check', run('node', ['scripts/typecheck.mjs']) === 0);
+const [eslint, prettier, types] = await Promise.all([
+  runBeside('npx', ['eslint', '.']),
+  runBeside('npx', ['prettier', '--check', '--log-level', 'warn', '.']),
+  runBeside('node', ['scripts/typecheck.mjs']),
+]);
+check('lint', eslint === 0 && prettier === 0);
+check('type check', types === 0);
 
 const jest = join(results, 'jest.json');
 const jestStatus = run('npx', ['jest', '--json', `--outputFile=${jest}`]);

@@ -36,18 +36,14 @@ export function* leavingEntries(contacts: readonly ChosenContact[]): Generator<E
   for (const contact of contacts) yield { item: contact.id, keys: leavingKeys(contact) };
 }
 
-/**
- * Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. By last
- * name, so that the export batches are stable.
- */
+/** Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. */
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const gone = goneBefore(db.register);
   const suppression = suppressionList(db);
   const rows = db.outcomes
     .prepare(
       `SELECT * FROM ${shownOutcome(db, jobId).contacts}
-       WHERE state = 'pass' OR code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')})
-       ORDER BY lastName, firstName, id`,
+       WHERE state = 'pass' OR code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')})`,
     )
     .raw()
     .iterate(...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
@@ -73,8 +69,13 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
 const goes = (c: Candidate, layout: ExportLayout) =>
   layout.verdicts.includes(c.verdict) && !c.suppressed && !c.stale && !(layout.onlyNew && c.exportedBefore);
 
+/** By name, so that the export batches are the same each time; sorted here, since SQLite would sort whole rows. */
+const byName = (a: ChosenContact, b: ChosenContact): number =>
+  compare(a.person.lastName, b.person.lastName) || compare(a.person.firstName, b.person.firstName) || a.id - b.id;
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
 export const chosenContacts = (db: Db, jobId: number, layout: ExportLayout, now: number): ChosenContact[] =>
-  [...candidates(db, jobId, now)].filter((c) => goes(c, layout));
+  [...candidates(db, jobId, now)].filter((c) => goes(c, layout)).sort(byName);
 
 /** Who goes and who is held back, from the same rows as the export itself. */
 export function exportCounts(
@@ -96,7 +97,7 @@ export function exportCounts(
     else if (!layout.verdicts.includes(c.verdict)) heldBack.risky += c.verdict === 'risky' ? 1 : 0;
     else heldBack.exportedBefore++;
   }
-  return { chosen, counts, heldBack, ownFields: [...own].sort() };
+  return { chosen: chosen.sort(byName), counts, heldBack, ownFields: [...own].sort() };
 }
 
 export const toExportRow = (c: ChosenContact): ExportRow => ({

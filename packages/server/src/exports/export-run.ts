@@ -30,8 +30,7 @@ export const runExport: RunHandler<'export'> = async ({ db, jobId, input, dataDi
     progress(part.from + part.rows, chosen.length);
   }
   await writeFile(join(dir, 'manifest.json'), manifest(exportId, job.name, at, layout, parts, files, chosen));
-  finishExport(db, exportId, leavingEntries(chosen), files);
-  leave(db.register, exportId, leavingEntries(chosen));
+  leave(db.register, exportId, finishExport(db, exportId, leavingEntries(chosen), files));
   return { code: 'exported', rows: chosen.length, files: files.length };
 };
 

@@ -1,6 +1,7 @@
 import type { ExportLayout, ExportRun } from '@sieve/contract';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { keyHash } from '../register/hash';
 import type { Entry } from '../register/register';
 import { exportsTable } from './tables';
 
@@ -33,27 +34,36 @@ export const exportRuns = (db: Db, jobId: number): ExportRun[] =>
     .all()
     .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files }));
 
-/** Writes who left, by their first record and by what they were known then, and that the export is done. */
-export function finishExport(db: Db, id: number, entries: Iterable<Entry>, files: ExportRun['files']): void {
+/**
+ * Writes who left, by their first record and by what they were known then, and that the export is done.
+ *
+ * @returns the same keys as the register keeps them
+ */
+export function finishExport(db: Db, id: number, entries: Iterable<Entry>, files: ExportRun['files']): bigint[] {
+  const left: bigint[] = [];
   const rows = files.reduce((sum, file) => sum + file.rows, 0);
   const add = db.$client.prepare('INSERT OR IGNORE INTO export_rows (export_id, record_id, keys) VALUES (?, ?, ?)');
   db.$client
     .transaction(() => {
-      for (const { item, keys } of entries) add.run(id, item, JSON.stringify(keys));
+      for (const { item, keys } of entries) {
+        add.run(id, item, JSON.stringify(keys));
+        for (const key of keys) left.push(keyHash(key));
+      }
       db.update(exportsTable).set({ state: 'done', rows, files }).where(eq(exportsTable.id, id)).run();
     })
     .immediate();
+  return left;
 }
 
 /** Numbers of the exports that left. */
 export const doneExports = (db: Db): number[] =>
   db.$client.prepare(`SELECT id FROM exports WHERE state = 'done'`).pluck().all() as number[];
 
-/** Who left with an export. */
-export const exportEntries = (db: Db, id: number): Entry[] =>
+/** By what those are known who left with an export, as the register keeps it. */
+export const keysThatLeft = (db: Db, id: number): bigint[] =>
   (
-    db.$client.prepare('SELECT record_id, keys FROM export_rows WHERE export_id = ?').raw().all(id) as [
-      number,
-      string,
-    ][]
-  ).map(([item, keys]) => ({ item, keys: JSON.parse(keys) as string[] }));
+    db.$client
+      .prepare('SELECT value FROM export_rows, json_each(export_rows.keys) WHERE export_id = ?')
+      .pluck()
+      .all(id) as string[]
+  ).map(keyHash);

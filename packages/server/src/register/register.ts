@@ -56,17 +56,13 @@ function hashed(entries: Iterable<Entry>): { key: bigint; item: number }[] {
   return out.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : a.item - b.item));
 }
 
-/** Writes who left with an export. */
-export function leave(client: Database, exportId: number, entries: Iterable<Entry>): void {
+/** Writes who left with an export, by the hashes of their keys. */
+export function leave(client: Database, exportId: number, keys: readonly bigint[]): void {
   const add = client.prepare('INSERT OR IGNORE INTO gone (key, export) VALUES (?, ?)');
   client.transaction(() => {
-    for (const key of BigInt64Array.from(hashes(entries)).sort()) add.run(key, exportId);
+    for (const key of BigInt64Array.from(keys).sort()) add.run(key, exportId);
     setFed(client, `export ${exportId}`, 1);
   })();
-}
-
-function* hashes(entries: Iterable<Entry>): Generator<bigint> {
-  for (const { keys } of entries) for (const key of keys) yield keyHash(key);
 }
 
 /** Answers whether somebody has left with an export of any job. */

@@ -1,5 +1,5 @@
 import type { Db } from '../db/open';
-import { doneExports, exportEntries } from '../exports/store';
+import { doneExports, keysThatLeft } from '../exports/store';
 import { listsToFeed } from '../picks/store';
 import { feed, fedVersion, leave, setFed } from './register';
 import { listEntries } from './held-rows';
@@ -10,7 +10,7 @@ import { listEntries } from './held-rows';
  */
 export function remakeRegister(db: Db): void {
   for (const id of doneExports(db))
-    if (fedVersion(db.register, `export ${id}`) === null) leave(db.register, id, exportEntries(db, id));
+    if (fedVersion(db.register, `export ${id}`) === null) leave(db.register, id, keysThatLeft(db, id));
   for (const { id, version, rows } of listsToFeed(db)) {
     if (fedVersion(db.register, `list ${id}`) === version) continue;
     feed(db.register, { list: id }, null, listEntries(rows()));
