@@ -32,6 +32,10 @@ export const ERRORS = {
     422,
     'No contact matches this choice, so no file was written. Choose more verdicts, or all instead of the new ones.',
   ],
+  'export-broken': [
+    500,
+    '{name} on the disk is not what was written. Nobody counts as exported; look after the disk and export again.',
+  ],
   'changed-meanwhile': [
     409,
     '{what} was changed meanwhile. Nothing of yours was saved over it; look at it again, and say it once more.',

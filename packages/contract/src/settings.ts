@@ -4,6 +4,14 @@ import * as z from 'zod';
 
 const url = z.url({ protocol: /^https?$/ });
 
+export const isTimeZone = (name: string): boolean => {
+  try {
+    return Boolean(new Intl.DateTimeFormat('en', { timeZone: name }));
+  } catch {
+    return false;
+  }
+};
+
 export const finderSetting = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/),
   name: z.string().trim().min(1).max(100),
@@ -25,7 +33,16 @@ export const directorySetting = z.object({
 export type DirectorySetting = z.output<typeof directorySetting>;
 
 export const settings = z.object({
-  currency: z.string().length(3).default('GBP'),
+  /** ISO 4217. */
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'three capital letters, like GBP')
+    .default('GBP'),
+  /** The person's, an IANA name: days and hours are its days and hours. Empty: the machine's own. */
+  timeZone: z
+    .string()
+    .refine((zone) => zone === '' || isTimeZone(zone), 'no time zone has this name')
+    .default(''),
   finders: z.array(finderSetting).max(20).default([]),
   directory: directorySetting.nullable().default(null),
   pace: pace.prefault({}),
@@ -45,6 +62,9 @@ export const settings = z.object({
     .prefault({}),
 });
 export type Settings = z.output<typeof settings>;
+
+/** The time zone in which days and hours are meant, as core's `Hours` names it. */
+export const zoneOf = ({ timeZone }: Pick<Settings, 'timeZone'>): string => timeZone || 'system';
 
 /** The settings with the number of their last change; a change names the one that it was made upon. */
 export const settingsView = z.object({ version: z.int().min(0), settings });

@@ -26,6 +26,7 @@ export * from './mail/judge';
 export * from './steps/append-email/append-email';
 export * from './steps/append-email/learn';
 export * from './forecast/estimate';
+export * from './forecast/opening';
 export * from './forecast/pace';
 export * from './forecast/wilson';
 export * from './export/export-batches';

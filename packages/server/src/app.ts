@@ -45,7 +45,12 @@ export interface AppOptions {
 
 /** Builds the server; never listens. */
 export async function buildApp(context: AppContext, options: AppOptions = {}): Promise<FastifyInstance> {
-  const app = Fastify({ logger: options.logger ?? false, forceCloseConnections: true });
+  // Names of exported files are up to 112 characters long.
+  const app = Fastify({
+    logger: options.logger ?? false,
+    forceCloseConnections: true,
+    routerOptions: { maxParamLength: 200 },
+  });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   security(app);

@@ -35,6 +35,27 @@ test('batches hold every row once, and their names sort', () => {
     expect(exportBatches(total, 200, '{n}', 'csv', words).reduce((sum, { rows }) => sum + rows, 0)).toBe(total);
 });
 
+test.each([
+  '{job}-{n}',
+  '{n}',
+  'x',
+  '{n}{n}{n}{n}',
+  '{job} {date} {n} of many',
+  '{constructor}',
+  '{n}'.repeat(33),
+  '☃',
+  '{N}',
+])('whatever is cut from %s, no two files have one name', (pattern) => {
+  for (const job of ['a'.repeat(100), 'b'.repeat(300), '', 'con', '☃'])
+    for (const total of [1, 40, 1200]) {
+      const names = exportBatches(total, 4, pattern, 'csv', { job, date: '2026-11-24' }).map(({ name }) => name);
+      expect(new Set(names).size).toBe(Math.ceil(total / 4));
+      expect(
+        names.filter((name) => name.length > 120 || !/^[\w][\w.-]*\.csv$/.test(name) || /^con\./.test(name)),
+      ).toEqual([]);
+    }
+});
+
 // Wilson 1927; the values for 8 of 10 are the textbook's .490 and .943, from memory.
 test('Wilson interval', () => {
   expect(wilson(8, 10).low).toBeCloseTo(0.49, 2);

@@ -1,4 +1,5 @@
-import type { ExportLayout, ExportPreview, ExportRun } from '@sieve/contract';
+import { createHash } from 'node:crypto';
+import type { ExportLayout, ExportPreview, ExportRun, Run } from '@sieve/contract';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { harness } from '../testing/harness';
@@ -102,4 +103,30 @@ test('only files of the export are given out', async () => {
   }
   const zip = await server.app.inject({ url: `/api/exports/${exportId}/zip`, headers: { host: '127.0.0.1' } });
   expect(zip.rawPayload.subarray(0, 2).toString()).toBe('PK');
+});
+
+test('a job with a long name: every file of the manifest is on the disk, each with its own rows', async () => {
+  const name = 'Cheese makers and their dairies, '.repeat(6);
+  const { id } = (await server.call<{ id: number }>('POST', '/api/jobs', { name })).body;
+  for (const step of ['append-email', 'verify']) await server.setUp(id, step, {}, false);
+  const lines = Array.from({ length: 25 }, (_, i) => `Aoife Corrie${i},aoife${i}@mosscross${i}.example`);
+  await server.bring(id, 'long.csv', `Name,Email\n${lines.join('\n')}\n`);
+  // Asked for twice at once, new ones only: the second finds that they have left.
+  const asked = [1, 2].map(() => server.call<{ exportId: number }>('POST', `/api/jobs/${id}/exports`, layout()));
+  const [first, second] = await Promise.all(asked);
+  await server.idle();
+  const { rows, files } = (await server.call<ExportRun[]>('GET', `/api/jobs/${id}/exports`)).body.find(
+    (known) => known.id === first!.body.exportId,
+  )!;
+  expect([rows, new Set(files.map((known) => known.name)).size]).toEqual([25, 3]);
+  for (const { name: written, sha256, rows: count } of files) {
+    const bytes = await file(first!.body.exportId, written);
+    expect(createHash('sha256').update(bytes).digest('hex')).toBe(sha256);
+    expect(Papa.parse(bytes.toString('utf8').trim()).data).toHaveLength(count + 1);
+  }
+  const runs = (await server.call<Run[]>('GET', '/api/runs')).body;
+  expect(runs.find(({ input }) => input.kind === 'export' && input.exportId === second!.body.exportId)).toMatchObject({
+    state: 'failed',
+    result: { error: 'nothing-to-export' },
+  });
 });

@@ -2,12 +2,13 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import archiver from 'archiver';
-import { companyKey, exportBatches, exportCell } from '@sieve/core';
+import { companyKey, dayOf, exportBatches, exportCell } from '@sieve/core';
 import {
   exportLayout,
   exportPreview,
   exportRun,
   exportStarted,
+  zoneOf,
   type ExportLayout,
   type ExportPreview,
 } from '@sieve/contract';
@@ -24,7 +25,7 @@ const FIRST = 12;
 
 /** Files that leave: what would go, what went, and the files again, free. */
 export const exportRoutes =
-  ({ db, queue, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, settings, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     function preview(jobId: number, layout: ExportLayout): ExportPreview {
       const job = theJob(db, jobId);
@@ -34,7 +35,7 @@ export const exportRoutes =
           ? []
           : exportBatches(chosen.length, layout.rowsEach, layout.pattern, layout.form, {
               job: job.name,
-              date: new Date(now()).toISOString().slice(0, 10),
+              date: dayOf(now(), zoneOf(settings())),
             });
       return {
         ...counts,

@@ -35,7 +35,7 @@ function newPull(jobId: number, more: { perCompany?: number; kept?: Record<strin
 
 const context = (pullId: number, jobId: number, signal: AbortSignal, now: () => number = () => 1) =>
   testContext<'pull'>(db, jobId, { kind: 'pull', pullId, searchId: 1 }, { signal, now });
-const always = pace.parse({ rowsADay: 0, fromMinute: 0, toMinute: 1440, workingDays: false });
+const always = { ...pace.parse({ rowsADay: 0, fromMinute: 0, toMinute: 1440, workingDays: false }), zone: 'system' };
 const recordsOf = (jobId: number) =>
   (
     db.$client
@@ -220,7 +220,7 @@ test('a pull keeps its hours, its rows a day and its rows a run', async () => {
     pullBatch(
       context(id, jobId, new AbortController().signal, () => at(now)),
       directory,
-      pace.parse(more),
+      { ...pace.parse(more), zone: 'system' },
     );
   const first = newPull(jobId);
   // A Friday evening waits for Monday morning.

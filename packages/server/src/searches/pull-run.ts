@@ -1,4 +1,4 @@
-import { allowance, fold, startOfDay, type Pace } from '@sieve/core';
+import { allowance, fold, startOfDay, type Hours } from '@sieve/core';
 import type { DirectoryRow, RunResult } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
@@ -21,7 +21,7 @@ const SHOW_EVERY_MS = 5000;
 export async function pullBatch(
   context: RunContext<'pull'>,
   directory: Directory,
-  pace: Pace,
+  hours: Hours,
 ): Promise<RunResult | Later> {
   const { db, input, progress, signal, now } = context;
   const { pullId } = input;
@@ -34,11 +34,11 @@ export async function pullBatch(
   try {
     while (pull.round <= MOST_ROUNDS) {
       signal.throwIfAborted();
-      const may = allowance(pace, now(), rowsToday(db, now()));
+      const may = allowance(hours, now(), rowsToday(db, startOfDay(now(), hours.zone)));
       if (may.rows === 0)
         return { later: { code: 'out-of-hours', came: pull.came, promised: pull.promised }, at: may.at };
-      if (pace.rowsARun > 0 && thisRun >= pace.rowsARun)
-        return { later: { code: 'enough-for-a-run', rows: pace.rowsARun }, at: null };
+      if (hours.rowsARun > 0 && thisRun >= hours.rowsARun)
+        return { later: { code: 'enough-for-a-run', rows: hours.rowsARun }, at: null };
       const page = await directory.page(pull.search, pull.page, signal);
       const came = write(page.rows, page.total, pull.page >= Math.max(1, page.pages));
       thisRun += page.rows.length;
@@ -64,8 +64,8 @@ export async function pullBatch(
   return { code: 'pulled', promised, came, fresh, full };
 }
 
-const rowsToday = (db: Db, now: number): number =>
-  db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(startOfDay(now)) as number;
+const rowsToday = (db: Db, midnight: number): number =>
+  db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(midnight) as number;
 
 /** Writes the rows of a page, what they came to, and the page to go on with, together. */
 function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: DirectoryRow) => boolean) {

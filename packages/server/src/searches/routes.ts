@@ -8,6 +8,7 @@ import {
   searchPatch,
   searchRow as searchRowSchema,
   searchView as searchViewSchema,
+  zoneOf,
   type PullForecast,
 } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -108,7 +109,7 @@ export const searchRoutes =
       return {
         rows,
         minutes: (rows * msPerRow) / 60_000,
-        doneAt: Math.round(doneAt(pace, rows, msPerRow, now())),
+        doneAt: Math.round(doneAt({ ...pace, zone: zoneOf(settings()) }, rows, msPerRow, now())),
         rowsADay: pace.rowsADay,
       };
     };

@@ -1,6 +1,14 @@
 import { setMaxListeners } from 'node:events';
 import { parentPort } from 'node:worker_threads';
-import type { Inspection, RunInput, RunKind, RunPhase, RunResult, Settings } from '@sieve/contract';
+import {
+  zoneOf,
+  type Inspection,
+  type RunInput,
+  type RunKind,
+  type RunPhase,
+  type RunResult,
+  type Settings,
+} from '@sieve/contract';
 import { closeDb, openDb, type Db } from '../db/open';
 import { AppError, toAppError } from '../errors';
 import { runExport } from '../exports/export-run';
@@ -39,7 +47,7 @@ const HANDLERS: { [K in RunKind]: (settings: Settings) => RunHandler<K> } = {
   export: () => runExport,
   pull: (settings) => (context) => {
     if (!settings.directory) throw new AppError('no-directory');
-    return pullBatch(context, directoryClient(settings.directory), settings.pace);
+    return pullBatch(context, directoryClient(settings.directory), { ...settings.pace, zone: zoneOf(settings) });
   },
 };
 

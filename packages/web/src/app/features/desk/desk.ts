@@ -5,6 +5,7 @@ import { RouterLink } from '@angular/router';
 import { stepWaits, type Job } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
+import { Session } from '../../state/session';
 import { valueOf, withLoaded } from '../../state/asked';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
@@ -32,6 +33,7 @@ const SpendStore = signalStore(withLoaded((api) => api.spend()));
 })
 export class Desk {
   private readonly store = inject(Store);
+  private readonly session = inject(Session);
   private readonly dialog = inject(MatDialog);
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   protected readonly loaded = this.store.selectSignal(work.selectLoaded);
@@ -47,7 +49,8 @@ export class Desk {
   protected readonly searchesRequest = this.searchesStore.asked;
   protected readonly spend = computed(() => valueOf(this.spendStore.asked()) ?? []);
   protected readonly spentThisMonth = computed(() => {
-    const month = new Date().toISOString().slice(0, 7);
+    const timeZone = this.session.settings()?.timeZone || undefined;
+    const month = new Date().toLocaleDateString('sv-SE', { timeZone }).slice(0, 7);
     return this.spend()
       .filter(({ day }) => day.startsWith(month))
       .reduce((sum, { cents }) => sum + cents, 0);

@@ -45,10 +45,15 @@ it('prices are typed in money and kept in cents; hours are typed as times', asyn
   await write('[formcontrolname=price]', '0.07');
   await write('[formgroupname=pace] [formcontrolname=from]', '07:05');
   await write('[formgroupname=pace] [formcontrolname=to]', '16:00');
+  await write('[formcontrolname=timeZone]', 'Asia/Kolkata');
   expect(save()).toMatchObject({
     finders: [{ priceCents: 7 }],
     pace: { fromMinute: 425, toMinute: 960 },
+    timeZone: 'Asia/Kolkata',
   });
+  await write('[formgroupname=pace] [formcontrolname=from]', '22:00');
+  await write('[formgroupname=pace] [formcontrolname=to]', '06:00');
+  expect(save()?.pace).toMatchObject({ fromMinute: 1320, toMinute: 360 });
 });
 
 it('a finder is added and removed; a directory without an address is none', async () => {
@@ -70,6 +75,8 @@ it.each([
   ['.finder [formcontrolname=perSecond]', '0'],
   ['[formgroupname=mail] [formcontrolname=port]', '70000'],
   ['[formgroupname=pace] [formcontrolname=rowsADay]', '-1'],
+  ['[formgroupname=pace] [formcontrolname=to]', '08:30'],
+  ['[formcontrolname=timeZone]', 'Europe/Nowhere'],
 ])('%s cannot be %s: nothing is saved, and the page says so', async (field, value) => {
   const { write, save } = await open();
   await write(field, value);

@@ -1,13 +1,22 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, effect, inject, computed } from '@angular/core';
-import { type FormArray, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import {
+  type AbstractControl,
+  type FormArray,
+  NonNullableFormBuilder,
+  ReactiveFormsModule,
+  type ValidationErrors,
+  Validators,
+} from '@angular/forms';
+import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import type { FinderSetting, Settings, SuppressionRow } from '@sieve/contract';
+import { isTimeZone, type FinderSetting, type Settings, type SuppressionRow } from '@sieve/contract';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { signalStore } from '@ngrx/signals';
-import { switchMap } from 'rxjs';
+import { map, startWith, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { valueOf, withLoaded } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
@@ -19,6 +28,7 @@ import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { Status } from '../../ui/status/status';
 
+const TIME_ZONES = Intl.supportedValuesOf('timeZone');
 const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
 
 /** Finders with price, pace and key; how mail servers are asked; who must not be contacted. */
@@ -28,6 +38,7 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ReactiveFormsModule,
+    MatAutocompleteModule,
     MatButtonModule,
     MatCheckboxModule,
     MatFormFieldModule,
@@ -53,6 +64,7 @@ export class SettingsScreen {
   protected readonly suppressed = computed(() => valueOf(this.request()) ?? []);
   protected readonly form = this.builder.group({
     currency: ['GBP', [Validators.required, Validators.pattern(/^[A-Z]{3}$/)]],
+    timeZone: ['', timeZoneOrNone],
     nameServer: [''],
     finders: this.builder.array<ReturnType<SettingsScreen['finderForm']>>([]),
     directory: this.builder.group({
@@ -63,13 +75,16 @@ export class SettingsScreen {
       simulated: [false],
     }),
     lists: this.builder.group({ freeMail: [''], disposableMail: [''], companyWords: [''] }),
-    pace: this.builder.group({
-      rowsADay: [2500, Validators.min(0)],
-      rowsARun: [0, Validators.min(0)],
-      from: ['08:30', Validators.required],
-      to: ['17:30', Validators.required],
-      workingDays: [true],
-    }),
+    pace: this.builder.group(
+      {
+        rowsADay: [2500, Validators.min(0)],
+        rowsARun: [0, Validators.min(0)],
+        from: ['08:30', Validators.required],
+        to: ['17:30', Validators.required],
+        workingDays: [true],
+      },
+      { validators: hasHours },
+    ),
     mail: this.builder.group({
       port: [25, [Validators.min(1), Validators.max(65535)]],
       helo: ['localhost', Validators.required],
@@ -80,6 +95,18 @@ export class SettingsScreen {
       simulated: [false],
     }),
   });
+
+  /** Those whose name has the words typed; all at first. */
+  protected readonly timeZones = toSignal(
+    this.form.controls.timeZone.valueChanges.pipe(
+      startWith(''),
+      map((typed) =>
+        TIME_ZONES.filter((zone) => zone.toLowerCase().includes(typed.toLowerCase().replaceAll(' ', '_'))),
+      ),
+    ),
+    { requireSync: true },
+  );
+  protected readonly machineZone = new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
   constructor() {
     // Ctrl Z takes back what was saved or suppressed last.
@@ -194,6 +221,14 @@ export class SettingsScreen {
     });
   }
 }
+
+/** From 00:00 to 00:00 is all day; other hours end later than they begin, or on the next day. */
+const hasHours = ({ value }: AbstractControl): ValidationErrors | null => {
+  const { from, to } = value as { from: string; to: string };
+  return from === to && from !== '00:00' ? { noHours: true } : null;
+};
+const timeZoneOrNone = ({ value }: AbstractControl): ValidationErrors | null =>
+  value === '' || isTimeZone(value as string) ? null : { unknown: true };
 
 const minutesOf = (time: string): number => {
   const [hours, minutes] = time.split(':').map(Number);
