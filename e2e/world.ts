@@ -10,8 +10,7 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 export const demoFile = (name: string) => join(root, 'demo', name);
 
 /** The real server and the stand-ins, as processes of their own on a folder of their own. */
-export async function startWorld(port: number) {
-  const dataDir = mkdtempSync(join(tmpdir(), 'sieve-e2e-'));
+export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir(), 'sieve-e2e-'))) {
   const env = {
     ...process.env,
     PORT: String(port),
@@ -119,12 +118,24 @@ export async function startWorld(port: number) {
     async outageEnds() {
       standins = await startStandins();
     },
-    async kill() {
-      server.kill('SIGKILL');
+    async kill(signal: NodeJS.Signals = 'SIGKILL') {
+      server.kill(signal);
       await once(server, 'exit');
     },
     async restart() {
       server = await startServer();
+    },
+    isUp: () => server.exitCode === null && server.signalCode === null,
+    /** Starts a second server on the same folder. @returns how it ended and what it said */
+    async second() {
+      const child = spawn(process.execPath, [join(root, 'dist/server/main.js')], {
+        env: { ...env, PORT: String(port + 9) },
+        stdio: ['ignore', 'inherit', 'pipe'],
+      });
+      let said = '';
+      child.stderr.on('data', (chunk) => (said += chunk));
+      const [status] = (await once(child, 'exit')) as [number];
+      return { status, said };
     },
     stop() {
       server.kill('SIGKILL');

@@ -99,7 +99,10 @@ export async function startAll({ port, dataDir, logLevel = 'warn' }) {
     STANDIN_DIRECTORY: port + 4,
   };
   for (const wanted of [port, ...Object.values(ports)]) {
-    if (!(await isFree(wanted))) fail(`Port ${wanted} is taken. Choose another with --port N (N to N+4 are used).`);
+    if (!(await isFree(wanted)))
+      fail(
+        `Port ${wanted} is taken. Choose another with --port N (N to N+4 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
+      );
   }
   const env = {
     ...process.env,

@@ -51,6 +51,14 @@ export const ERRORS = {
     'These searches would start each other without end. Nothing was changed; choose another search to wait for.',
   ],
   'disk-full': [507, 'The disk is full. What was saved before is kept; free some space and try again.'],
+  locked: [
+    503,
+    'Another program is writing into the data folder. Nothing of this was saved; try again once it is done.',
+  ],
+  'folder-taken': [
+    409,
+    '{folder} is in use by process {pid}{where}. Nothing was changed; use that one, end it, or name another folder with --data.',
+  ],
   internal: [
     500,
     'Something failed on the server. What was saved before is kept; try again, and look at the log if it stays.',

@@ -14,11 +14,17 @@ export class AppError extends Error {
   }
 }
 
+/** What a full disk is called: SQLite finds it when it writes, or when it makes room for the index of its log. */
+const FULL = new Set(['ENOSPC', 'EDQUOT', 'SQLITE_FULL', 'SQLITE_IOERR_SHMSIZE', 'SQLITE_IOERR_WRITE']);
+
 /** What any thrown thing is to the person: its own words, or the general ones; never its parameters. */
 export function toAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
   const code = (error as { code?: string } | null)?.code;
   const cause = (error as { cause?: { code?: string } } | null)?.cause?.code;
-  if ([code, cause].some((c) => c === 'ENOSPC' || c === 'SQLITE_FULL')) return new AppError('disk-full');
+  for (const known of [code, cause]) {
+    if (known !== undefined && FULL.has(known)) return new AppError('disk-full');
+    if (known?.startsWith('SQLITE_BUSY') || known?.startsWith('SQLITE_LOCKED')) return new AppError('locked');
+  }
   return new AppError('internal');
 }

@@ -1,34 +1,40 @@
 import { fileURLToPath } from 'node:url';
 import { readConfig } from './config';
+import { toAppError } from './errors';
 import { assemble } from './start';
 
 // Paths as they are in dist/server, where the bundle runs.
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
+const say = (words: string) => void process.stderr.write(words);
 const config = readConfig(process.env);
-const { app, queue, scheduler } = await assemble(
-  config,
-  {
-    worker: here('./threads/worker.js'),
-    migrations: here('../../packages/server/migrations'),
-    webDir: here('../web/browser'),
-  },
-  { level: config.logLevel },
-);
-
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.once(signal, () => void app.close().then(() => process.exit(0)));
+// A promise that nobody waited for is a fault of ours and nothing that a person's data should die of.
+process.on('unhandledRejection', (error) => say(`Something failed beside a request: ${toAppError(error).code}\n`));
 
 try {
+  const { app, queue, scheduler } = await assemble(
+    config,
+    {
+      worker: here('./threads/worker.js'),
+      migrations: here('../../packages/server/migrations'),
+      webDir: here('../web/browser'),
+    },
+    { level: config.logLevel },
+  );
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.once(signal, () => void app.close().then(() => process.exit(0)));
   await app.listen({ host: '127.0.0.1', port: config.port });
   queue.resume();
   scheduler.start();
 } catch (error) {
-  const { code } = error as NodeJS.ErrnoException;
-  process.stderr.write(
-    code === 'EADDRINUSE'
-      ? `Port ${config.port} is taken. Choose another with --port N.\n`
-      : `The server could not start: ${code ?? 'unknown reason'}\n`,
-  );
+  say(`${whyNotStarted(error)}\n`);
   process.exit(1);
+}
+
+function whyNotStarted(error: unknown): string {
+  if ((error as NodeJS.ErrnoException).code === 'EADDRINUSE')
+    return `Port ${config.port} is taken. Choose another with --port N, and another folder with --data DIR.`;
+  const { code, message } = toAppError(error);
+  if (code === 'folder-taken') return `${message} For instance: --data ${config.dataDir}-${config.port}`;
+  return `The server could not start. ${code === 'internal' ? String((error as NodeJS.ErrnoException).code ?? error) : message}`;
 }

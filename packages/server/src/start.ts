@@ -6,7 +6,10 @@ import type { FastifyServerOptions } from 'fastify';
 import { buildApp } from './app';
 import type { AppContext } from './app-context';
 import type { Config } from './config';
+import { lockFolder } from './db/folder-lock';
 import { closeDb, openDb } from './db/open';
+import { openWithReserve } from './db/reserve';
+import { toAppError } from './errors';
 import { readSettings } from './settings/store';
 import { inspectInWorker } from './sources/inspect-in-worker';
 import { createEvents } from './http/events';
@@ -30,8 +33,8 @@ export interface Places {
 export async function assemble(config: Config, places: Places, logger: FastifyServerOptions['logger'] = false) {
   mkdirSync(config.dataDir, { recursive: true });
   const dbFile = join(config.dataDir, 'sieve.db');
-  const db = openDb(dbFile, places.migrations);
-  remakeRegister(db);
+  const lock = lockFolder(config.dataDir, config.port);
+  const db = openWithReserve(config.dataDir, () => openDb(dbFile, places.migrations));
   const events = createEvents();
   const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
   const settings = () => readSettings(db, config.shipped);
@@ -59,11 +62,18 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   };
   const app = await buildApp(context, { logger, ...(places.webDir && { webDir: places.webDir }) });
   log = (fields, message) => app.log.error(fields, message);
+  try {
+    remakeRegister(db);
+  } catch (error) {
+    // A full disk: what is held is asked of the register as it is, and the next start tries again.
+    log({ code: toAppError(error).code }, 'the register could not be brought up to date');
+  }
   const scheduler = createScheduler(context, (fields, message) => log(fields, message));
   app.addHook('onClose', async () => {
     scheduler.stop();
     await queue.close();
     closeDb(db);
+    lock.release();
   });
   return { app, queue, scheduler, context };
 }

@@ -20,11 +20,12 @@ export type Db = BetterSQLite3Database<typeof schema> & {
  * brings its tables up to date and drops what another version of the application wrote beside it.
  */
 export function openDb(file: string, migrations?: string): Db {
-  const client = connect(file);
+  const waitMs = migrations ? 1000 : 10_000;
+  const client = connect(file, waitMs);
   const db = Object.assign(drizzle(client, { schema }), { $client: client });
   if (migrations) migrate(db, { migrationsFolder: migrations });
   const beside = (name: string, form: number, create: (fresh: Database.Database) => void) =>
-    openBeside(file === ':memory:' ? file : join(dirname(file), name), migrations ? form : null, create);
+    openBeside(file === ':memory:' ? file : join(dirname(file), name), migrations ? form : null, waitMs, create);
   return Object.assign(db, {
     outcomes: beside('outcomes.db', OUTCOME_FORM, (fresh) => createOutcome(fresh, 0)),
     register: beside('register.db', REGISTER_FORM, createRegister),
@@ -37,26 +38,38 @@ export function closeDb({ $client, outcomes, register }: Db): void {
   $client.close();
 }
 
+/**
+ * The number of the row that an insert made. Inserts are `run`: with `RETURNING` and `get` SQLite commits after the row was read,
+ * and a full disk would go unheard.
+ */
+export const insertedId = ({ lastInsertRowid }: Database.RunResult): number => Number(lastInsertRowid);
+
 /** Does its work in one transaction that nobody else writes into. */
 export const inTransaction = <T>(db: Db, work: () => T): T => db.$client.transaction(work).immediate();
 
 /** @param form makes the file anew when it is of another form; null leaves it as it is */
-function openBeside(file: string, form: number | null, create: (fresh: Database.Database) => void): Database.Database {
-  const client = connect(file);
+function openBeside(
+  file: string,
+  form: number | null,
+  waitMs: number,
+  create: (fresh: Database.Database) => void,
+): Database.Database {
+  const client = connect(file, waitMs);
   if (form === null || client.pragma('user_version', { simple: true }) === form) return client;
   client.close();
   for (const ending of ['', '-wal', '-shm']) rmSync(file + ending, { force: true });
-  const fresh = connect(file);
+  const fresh = connect(file, waitMs);
   create(fresh);
   fresh.pragma(`user_version = ${form}`);
   return fresh;
 }
 
-function connect(file: string): Database.Database {
+/** @param waitMs how long for another's lock; the server's own connection waits briefly, since everybody waits with it */
+function connect(file: string, waitMs: number): Database.Database {
   const client = new Database(file);
   client.pragma('journal_mode = WAL');
   client.pragma('synchronous = NORMAL');
-  client.pragma('busy_timeout = 10000');
+  client.pragma(`busy_timeout = ${waitMs}`);
   client.pragma('cache_size = -64000');
   // 64 MB of changes gather in the log before they are copied into the file, so that a list of 100,000 rarely waits for it.
   client.pragma('wal_autocheckpoint = 16384');

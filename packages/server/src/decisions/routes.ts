@@ -45,9 +45,11 @@ export const decisionRoutes =
       '/api/decisions/:id',
       { schema: { params: byId, body: setUndoneBody, ...ok(decisionRow) } },
       ({ params, body }) => {
-        const row = setUndone(db, params.id, body.undone, now());
-        tell(row);
-        return row;
+        return inTransaction(db, () => {
+          const row = setUndone(db, params.id, body.undone, now());
+          tell(row);
+          return row;
+        });
       },
     );
     app.post(
@@ -55,25 +57,26 @@ export const decisionRoutes =
       { schema: { params: byId, body: newDecision, ...ok(decisionRow) }, bodyLimit: MOST_BYTES },
       ({ params, body }) => {
         theJob(db, params.id);
-        const row = decide(db, params.id, 'you', body.body, now());
-        sift(params.id);
-        return row;
+        return inTransaction(db, () => {
+          sift(params.id);
+          return decide(db, params.id, 'you', body.body, now());
+        });
       },
     );
     app.post(
       '/api/jobs/:id/steps',
       { schema: { params: byId, body: configure, ...ok(z.object({ job: jobSchema, decision: decisionRow })) } },
       ({ params: { id }, body: { step, was } }) => {
-        const decision = inTransaction(db, () => {
+        return inTransaction(db, () => {
           const { sieve } = theJob(db, id);
           const fault = faultOf(withStep(sieve, step));
           if (fault) throw new AppError('bad-request', { detail: fault });
           if (!sieve.some((known) => isSame(known, was)))
             throw new AppError('changed-meanwhile', { what: 'This step' });
-          return decide(db, id, 'you', { kind: 'configure', step }, now());
+          const decision = decide(db, id, 'you', { kind: 'configure', step }, now());
+          sift(id);
+          return { job: theJob(db, id), decision };
         });
-        sift(id);
-        return { job: theJob(db, id), decision };
       },
     );
   };

@@ -1,7 +1,7 @@
 import type { Decision, SieveStep } from '@sieve/core';
 import type { Author, DecisionRow, DecisionSubject, LoggedBody } from '@sieve/contract';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { insertedId, type Db } from '../db/open';
 import { decisions } from './tables';
 
 const of = ({ subject, subjectId }: DecisionSubject) =>
@@ -13,13 +13,16 @@ export const addDecision = (
   author: Author,
   body: LoggedBody,
   now: number,
-): DecisionRow => db.insert(decisions).values({ subject, subjectId, author, at: now, body }).returning().get();
+): DecisionRow =>
+  decisionById(db, insertedId(db.insert(decisions).values({ subject, subjectId, author, at: now, body }).run()))!;
 
 export const decisionById = (db: Db, id: number): DecisionRow | undefined =>
   db.select().from(decisions).where(eq(decisions.id, id)).get();
 
-export const markUndone = (db: Db, id: number, undoneAt: number | null): DecisionRow =>
-  db.update(decisions).set({ undoneAt }).where(eq(decisions.id, id)).returning().get();
+export function markUndone(db: Db, id: number, undoneAt: number | null): DecisionRow {
+  db.update(decisions).set({ undoneAt }).where(eq(decisions.id, id)).run();
+  return decisionById(db, id)!;
+}
 
 /** The newest first. */
 export const decisionRows = (db: Db, subject: DecisionSubject, limit: number): DecisionRow[] =>

@@ -15,6 +15,7 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
+import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
@@ -66,8 +67,10 @@ export const exportRoutes =
       { schema: { params: byId, body: exportLayout, ...ok(exportStarted) } },
       ({ params, body }) => {
         if (preview(params.id, body).rows === 0) throw new AppError('nothing-to-export');
-        const exportId = addExport(db, params.id, body, now());
-        return { exportId, runId: queue.enqueue(params.id, { kind: 'export', exportId }) };
+        return inTransaction(db, () => {
+          const exportId = addExport(db, params.id, body, now());
+          return { exportId, runId: queue.enqueue(params.id, { kind: 'export', exportId }) };
+        });
       },
     );
     app.get('/api/jobs/:id/exports', { schema: { params: byId, ...ok(z.array(exportRun)) } }, ({ params }) =>

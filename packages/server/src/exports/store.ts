@@ -1,6 +1,6 @@
 import type { ExportLayout, ExportRun } from '@sieve/contract';
 import { and, desc, eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { insertedId, type Db } from '../db/open';
 import { keyHash } from '../register/hash';
 import type { Entry } from '../register/register';
 import { exportsTable } from './tables';
@@ -8,11 +8,7 @@ import { exportsTable } from './tables';
 const MOST_LISTED = 50;
 
 export const addExport = (db: Db, jobId: number, layout: ExportLayout, now: number): number =>
-  db
-    .insert(exportsTable)
-    .values({ jobId, at: now, layout, state: 'writing', files: [] })
-    .returning({ id: exportsTable.id })
-    .get().id;
+  insertedId(db.insert(exportsTable).values({ jobId, at: now, layout, state: 'writing', files: [] }).run());
 
 export const exportById = (db: Db, id: number) => db.select().from(exportsTable).where(eq(exportsTable.id, id)).get();
 

@@ -1,7 +1,7 @@
 import { defaultSieve, withStep, type Sieve, type SieveStep, type Weights } from '@sieve/core';
 import type { Job, JobPatch, NewJob, Summary } from '@sieve/contract';
 import { desc, eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { insertedId, type Db } from '../db/open';
 import { spentCents } from '../ledger/store';
 import { jobs } from './tables';
 
@@ -9,11 +9,12 @@ export type JobTableRow = typeof jobs.$inferSelect;
 
 export function createJob(db: Db, job: NewJob, now: number): number {
   const sieve = defaultSieve();
-  return db
-    .insert(jobs)
-    .values({ ...job, createdAt: now, begun: sieve, sieve })
-    .returning({ id: jobs.id })
-    .get().id;
+  return insertedId(
+    db
+      .insert(jobs)
+      .values({ ...job, createdAt: now, begun: sieve, sieve })
+      .run(),
+  );
 }
 
 export const jobRow = (db: Db, id: number): JobTableRow | undefined =>

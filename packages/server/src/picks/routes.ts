@@ -57,8 +57,11 @@ export const pickListRoutes =
         }
         const held = body.onlyNew ? heldRows(db, rows) : new Set<string>();
         const chosen = rows.filter(({ id }) => !held.has(id)).slice(0, body.ids ? undefined : body.most);
-        const added = addPicks(db, list.id, chosen, now());
-        decided(list.id, added, true);
+        const added = inTransaction(db, () => {
+          const ids = addPicks(db, list.id, chosen, now());
+          decided(list.id, ids, true);
+          return ids;
+        });
         return { ...thePickList(db, list.id), added: added.length };
       },
     );
@@ -67,7 +70,7 @@ export const pickListRoutes =
       { schema: { params: byId, querystring: z.object({ row: z.string().max(60) }), ...ok(pickList) } },
       ({ params, query }) => {
         const { id } = thePickList(db, params.id);
-        decided(id, setPicked(db, id, [query.row], false), false);
+        inTransaction(db, () => decided(id, setPicked(db, id, [query.row], false), false));
         return thePickList(db, id);
       },
     );
@@ -88,8 +91,8 @@ export const pickListRoutes =
           const sourceId = addSource(db, source, 'you', now());
           const add = recordAdder(db);
           rows.forEach((row, i) => add(sourceId, i + 1, directoryCells(row)));
+          queue.enqueue(jobId, { kind: 'sift' });
         });
-        queue.enqueue(jobId, { kind: 'sift' });
         events.emit({ type: 'job', jobId });
         return { rows: rows.length };
       },

@@ -1,18 +1,19 @@
 import type { Subject } from '@sieve/core';
 import type { DirectoryRow, PickList } from '@sieve/contract';
 import { and, desc, eq } from 'drizzle-orm';
-import { inTransaction, type Db } from '../db/open';
+import { insertedId, inTransaction, type Db } from '../db/open';
 import { AppError } from '../errors';
 import { listEntries } from '../register/held-rows';
 import { feed, setFed } from '../register/register';
 import { pickLists, picks } from './tables';
 
 export const addPickList = (db: Db, list: { name: string; about: Subject }, now: number): number =>
-  db
-    .insert(pickLists)
-    .values({ ...list, createdAt: now })
-    .returning({ id: pickLists.id })
-    .get().id;
+  insertedId(
+    db
+      .insert(pickLists)
+      .values({ ...list, createdAt: now })
+      .run(),
+  );
 
 /** Throws when there is none. */
 export function thePickList(db: Db, id: number): PickList {

@@ -16,14 +16,14 @@ export const registerRoutes =
   async (app) => {
     /** Changes the list, logs it and sifts every job anew. */
     function change(entries: readonly SuppressionEntry[], isIn: boolean): number {
-      const changed = inTransaction(db, () => {
+      return inTransaction(db, () => {
         const done = setSuppressed(db, entries, isIn, now());
         const subject = { subject: 'settings' as const, subjectId: 0 };
         if (done.length > 0) addDecision(db, subject, 'you', { kind: 'suppress', entries: done, in: isIn }, now());
+        if (done.length > 0)
+          for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
         return done.length;
       });
-      if (changed > 0) for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
-      return changed;
     }
     app.get('/api/suppressions', { schema: ok(z.array(suppressionRow)) }, () => suppressionRows(db));
     app.post(

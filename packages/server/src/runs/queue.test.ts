@@ -1,8 +1,11 @@
+import Database from 'better-sqlite3';
 import { settings, type ServerEvent } from '@sieve/contract';
 import { testDb, testJob } from '../testing/fixtures';
 import type { Crew } from '../threads/crew';
 import { createQueue } from './queue';
 import type { EndMessage, ProgressMessage, WorkerTask } from '../threads/worker';
+
+const soon = () => new Promise((done) => setImmediate(done));
 
 /** A crew whose tasks end when the test says so. */
 function heldCrew() {
@@ -19,7 +22,8 @@ function heldCrew() {
       const ended = new Promise<EndMessage | null>((done) => (resolve = done));
       const end = async (message: EndMessage | null) => {
         resolve(message);
-        await new Promise((done) => setImmediate(done));
+        await soon();
+        await soon();
       };
       tasks.push({ task: task as Extract<WorkerTask, { type: 'run' }>, tell, end, said });
       return {
@@ -68,6 +72,7 @@ test('one run at a time in each lane; what brought rows in is followed by a sift
   queue.enqueue(job, bringIn);
   queue.enqueue(job, ask('append-email'));
   queue.enqueue(job, pull);
+  await soon();
   expect(kinds(tasks)).toEqual(['bring-in', 'ask', 'pull']);
   tasks[0]!.tell({ type: 'progress', done: 5, total: 10, phase: 'tidying' });
   clock += 1000;
@@ -84,6 +89,7 @@ test('one run at a time in each lane; what brought rows in is followed by a sift
 test('a run is paused and goes on; a sifting that is stopped ends at once', async () => {
   const { queue, tasks } = start();
   const id = queue.enqueue(job, ask('verify'));
+  await soon();
   queue.act(id, 'pause');
   expect(tasks[0]!.said).toEqual(['stop']);
   await tasks[0]!.end({ type: 'stopped' });
@@ -94,7 +100,7 @@ test('a run is paused and goes on; a sifting that is stopped ends at once', asyn
   const sift = queue.recent().find(({ input }) => input.kind === 'sift')!;
   queue.act(sift.id, 'cancel');
   expect(tasks.find(({ task }) => task.input.kind === 'sift')!.said).toEqual(['kill']);
-  await new Promise((done) => setImmediate(done));
+  await soon();
   expect(queue.view(sift.id)!.state).toBe('cancelled');
 });
 
@@ -104,6 +110,7 @@ test('a run that dies or fails says so, and the next one starts', async () => {
     queue.enqueue(job, { kind: 'export', exportId: 1 }),
     queue.enqueue(job, { kind: 'export', exportId: 2 }),
   ];
+  await soon();
   await tasks[0]!.end(null);
   await tasks[1]!.end({ type: 'failed', code: 'disk-full', details: {}, stack: '' });
   expect(queue.view(died)).toMatchObject({ state: 'failed', result: { code: 'failed', error: 'internal' } });
@@ -113,6 +120,7 @@ test('a run that dies or fails says so, and the next one starts', async () => {
 test('a run that goes on later waits for its time, also over a restart; without a time it is paused', async () => {
   const { queue, tasks } = start();
   const id = queue.enqueue(job, pull);
+  await soon();
   await tasks[0]!.end({
     type: 'later',
     result: { code: 'out-of-hours', came: 20, promised: 50 },
@@ -137,4 +145,18 @@ test('what a crash left running is taken up again', () => {
     .run(job, JSON.stringify(ask('append-email')));
   queue.resume();
   expect(kinds(tasks)).toEqual(['ask']);
+});
+
+test('a run whose end the database refuses is shown as it ended, and is written once that is possible', async () => {
+  const { queue, tasks } = start();
+  const id = queue.enqueue(job, ask('verify'));
+  await soon();
+  const other = new Database(db.$client.name);
+  other.exec('BEGIN IMMEDIATE');
+  await tasks[0]!.end({ type: 'done', result: read });
+  const stored = () => db.$client.prepare('SELECT state FROM runs WHERE id = ?').pluck().get(id);
+  expect([queue.view(id)!.state, stored()]).toEqual(['done', 'running']);
+  other.close();
+  while (stored() !== 'done') await new Promise((done) => setTimeout(done, 100));
+  expect(queue.recent().map(({ input }) => input.kind)).toEqual(['sift', 'ask']);
 });

@@ -1,6 +1,6 @@
 import type { Run, RunAction, RunInput, RunKind, RunPhase, RunState, ServerEvent, Settings } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { AppError } from '../errors';
+import { AppError, toAppError } from '../errors';
 import { jobRow } from '../jobs/store';
 import { jobsToSift } from '../sieve/outcomes';
 import type { Crew, Hand } from '../threads/crew';
@@ -10,9 +10,9 @@ import {
   queuedRuns,
   queuedSift,
   requeueRunning,
-  runRow,
   runRows,
   setRun,
+  type RunChange,
   type RunEnd,
   type RunTableRow,
 } from './store';
@@ -33,6 +33,7 @@ export type Queue = ReturnType<typeof createQueue>;
 /** Timers hold no more than about 24 days. */
 const LONGEST_TIMER_MS = 86_400_000;
 const MOST_LISTED = 50;
+const TRY_AGAIN_MS = 2000;
 
 /** Three lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory. */
 const LANES: Record<RunKind, 'compute' | 'ask' | 'pull'> = {
@@ -68,21 +69,67 @@ export function createQueue(options: QueueOptions) {
   const active = new Map<number, Active>();
   let closing = false;
   let waiting: NodeJS.Timeout | undefined;
+  const owed: (() => void)[] = [];
+  let owing: NodeJS.Timeout | undefined;
+  /** What became of runs, while it is not written. */
+  const unwritten = new Map<number, RunChange>();
 
+  /** Called in the transaction of what it is for: it starts once that is written. */
   function enqueue(jobId: number, input: RunInput): number {
     const same = input.kind === 'sift' ? queuedSift(db, jobId) : undefined;
     if (same) return same.id;
     const id = addRun(db, jobId, input, now());
-    announce(id);
-    kick();
+    setImmediate(() => {
+      announce(id);
+      kick();
+    });
     return id;
+  }
+
+  /** Writes what became of a run. What the disk refuses is tried again until it is written, in order. */
+  function keep(work: () => void) {
+    if (owed.length === 0) {
+      try {
+        return work();
+      } catch (error) {
+        options.log({ code: toAppError(error).code }, 'what became of a run could not be written; it is tried again');
+      }
+    }
+    owed.push(work);
+    owing ??= setInterval(payOwed, TRY_AGAIN_MS).unref();
+  }
+
+  function payOwed() {
+    try {
+      for (let work = owed[0]; work; work = owed[0]) {
+        work();
+        owed.shift();
+      }
+    } catch {
+      return;
+    }
+    clearInterval(owing);
+    owing = undefined;
+    unwritten.clear();
+    kick();
   }
 
   function kick() {
     if (closing) return;
+    clearTimeout(waiting);
+    try {
+      startQueued();
+    } catch (error) {
+      options.log({ code: toAppError(error).code }, 'the queue could not be read; it is tried again');
+      waiting = setTimeout(kick, TRY_AGAIN_MS).unref();
+    }
+  }
+
+  function startQueued() {
     const busy = new Set([...active.values()].map(({ kind }) => LANES[kind]));
     let soonest = Infinity;
     for (const next of queuedRuns(db)) {
+      if (unwritten.has(next.id)) continue;
       const lane = LANES[next.input.kind];
       if (busy.has(lane)) continue;
       if (next.notBefore !== null && next.notBefore > now()) {
@@ -92,7 +139,6 @@ export function createQueue(options: QueueOptions) {
       busy.add(lane);
       start(next);
     }
-    clearTimeout(waiting);
     if (soonest < Infinity) waiting = setTimeout(kick, Math.min(soonest - now(), LONGEST_TIMER_MS)).unref();
   }
 
@@ -101,7 +147,7 @@ export function createQueue(options: QueueOptions) {
     const { dbFile, dataDir } = options;
     const task = { type: 'run' as const, runId, jobId, input, settings: options.settings(), dbFile, dataDir };
     const hand = options.crew.give(task, LANES[input.kind] === 'compute', (message) => {
-      if (message.type === 'sift') return void enqueue(jobId, { kind: 'sift' });
+      if (message.type === 'sift') return keep(() => void enqueue(jobId, { kind: 'sift' }));
       Object.assign(state, { done: message.done, total: message.total, phase: message.phase });
       state.marks = [...state.marks.slice(-20), [now(), message.done]];
       announce(runId);
@@ -111,7 +157,7 @@ export function createQueue(options: QueueOptions) {
     void hand.ended.then((ended) => {
       active.delete(runId);
       if (closing) return;
-      setRun(db, runId, { done: state.done, total: state.total });
+      change(runId, { done: state.done, total: state.total });
       if (ended?.type === 'done') end(runId, { state: 'done', result: ended.result });
       else if (ended?.type === 'later')
         end(runId, { state: ended.at === null ? 'paused' : 'queued', result: ended.result, notBefore: ended.at });
@@ -120,7 +166,7 @@ export function createQueue(options: QueueOptions) {
         end(runId, { state: 'failed', result: { code: 'failed', error: ended.code, details: ended.details } });
       } else if (state.stopAs) end(runId, { state: state.stopAs });
       else end(runId, { state: 'failed', result: { code: 'failed', error: 'internal', details: {} } });
-      if (CHANGES_JOB.includes(input.kind)) enqueue(jobId, { kind: 'sift' });
+      if (CHANGES_JOB.includes(input.kind)) keep(() => void enqueue(jobId, { kind: 'sift' }));
       options.emit({ type: 'job', jobId });
       kick();
     });
@@ -128,13 +174,23 @@ export function createQueue(options: QueueOptions) {
 
   function end(id: number, { state, result = null, notBefore = null }: RunEnd) {
     const endedAt = state === 'done' || state === 'failed' || state === 'cancelled' ? now() : null;
-    setRun(db, id, { state, result, endedAt, notBefore });
+    change(id, { state, result, endedAt, notBefore });
     announce(id);
   }
 
+  function change(id: number, values: RunChange) {
+    unwritten.set(id, { ...unwritten.get(id), ...values });
+    keep(() => setRun(db, id, values));
+    if (owed.length === 0) unwritten.delete(id);
+  }
+
   function announce(id: number) {
-    const run = view(id);
-    if (run) options.emit({ type: 'run', run });
+    try {
+      const run = view(id);
+      if (run) options.emit({ type: 'run', run });
+    } catch (error) {
+      options.log({ runId: id, code: toAppError(error).code }, 'a run could not be read');
+    }
   }
 
   const view = (id: number): Run | undefined => runRows(db, isRun(id), 1).map(toRun)[0];
@@ -143,6 +199,7 @@ export function createQueue(options: QueueOptions) {
     const live = active.get(row.id);
     return {
       ...row,
+      ...unwritten.get(row.id),
       jobName: jobRow(db, row.jobId)?.name ?? '',
       done: live?.done ?? row.done,
       total: live?.total ?? row.total,
@@ -152,7 +209,7 @@ export function createQueue(options: QueueOptions) {
   }
 
   function act(id: number, action: RunAction): Run {
-    const run = runRow(db, id);
+    const run = view(id);
     if (!run) throw new AppError('not-found', { what: 'run' });
     if (!FITS[action].includes(run.state)) throw new AppError('not-running', { state: run.state });
     const live = active.get(id);
@@ -162,7 +219,13 @@ export function createQueue(options: QueueOptions) {
       if (live.kind === 'sift') void live.hand.kill();
       else live.hand.stop();
     } else {
-      end(id, { state: WANTED[action] });
+      setRun(db, id, {
+        state: WANTED[action],
+        result: null,
+        endedAt: action === 'cancel' ? now() : null,
+        notBefore: null,
+      });
+      announce(id);
       kick();
     }
     return view(id)!;
@@ -175,13 +238,16 @@ export function createQueue(options: QueueOptions) {
     recent: () => runRows(db, undefined, MOST_LISTED).map(toRun),
     /** Takes up what a stopped server left: runs that were running are queued again, outcomes that are gone are made anew. */
     resume() {
-      requeueRunning(db);
-      for (const jobId of jobsToSift(db)) enqueue(jobId, { kind: 'sift' });
+      keep(() => {
+        requeueRunning(db);
+        for (const jobId of jobsToSift(db)) enqueue(jobId, { kind: 'sift' });
+      });
       kick();
     },
     busy: () => active.size,
     async close() {
       closing = true;
+      clearInterval(owing);
       await Promise.all([...[...active.values()].map(({ hand }) => hand.kill()), options.crew.dismiss()]);
     },
   };

@@ -1,12 +1,12 @@
 import type { RunInput, RunResult, RunState } from '@sieve/contract';
 import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { insertedId, type Db } from '../db/open';
 import { runs } from './tables';
 
 export type RunTableRow = typeof runs.$inferSelect;
 
 export const addRun = (db: Db, jobId: number, input: RunInput, now: number): number =>
-  db.insert(runs).values({ jobId, input, state: 'queued', createdAt: now }).returning({ id: runs.id }).get().id;
+  insertedId(db.insert(runs).values({ jobId, input, state: 'queued', createdAt: now }).run());
 
 export const runRow = (db: Db, id: number): RunTableRow | undefined =>
   db.select().from(runs).where(eq(runs.id, id)).get();
@@ -32,11 +32,10 @@ export const runRows = (db: Db, where: SQL | undefined, limit: number): RunTable
 
 export const isRun = (id: number): SQL => eq(runs.id, id);
 
-export const setRun = (
-  db: Db,
-  id: number,
-  change: Partial<Pick<RunTableRow, 'state' | 'result' | 'endedAt' | 'notBefore' | 'done' | 'total'>>,
-): void => void db.update(runs).set(change).where(eq(runs.id, id)).run();
+export type RunChange = Partial<Pick<RunTableRow, 'state' | 'result' | 'endedAt' | 'notBefore' | 'done' | 'total'>>;
+
+export const setRun = (db: Db, id: number, change: RunChange): void =>
+  void db.update(runs).set(change).where(eq(runs.id, id)).run();
 
 /** Runs that a stopped server left in the middle are queued again. */
 export const requeueRunning = (db: Db): void =>

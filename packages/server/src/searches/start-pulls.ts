@@ -19,36 +19,34 @@ export function startPulls(
   const about = aboutOf(search.about);
   const all = batchesOf(db, searchId);
   const chosen = all.filter(({ id }) => ids === null || ids.includes(id));
-  const runIds = chosen.map((batch) => {
+  const begin = (batch: (typeof all)[number]) => {
     const { kept } = batch;
-    const pullId = inTransaction(db, () => {
-      const source = {
-        jobId,
-        name: all.length > 1 ? `${name}, batch ${batch.position + 1}` : name,
-        origin: { kind: 'directory' as const, searchId },
-        about,
-        columns: directoryColumns(about, kept),
-        file: '',
-      };
-      return addPull(db, {
-        searchId,
-        batch: batch.position,
-        batchId: batch.id,
-        jobId,
-        sourceId: addSource(db, source, author, now()),
-        runId: 0,
-        search: batch.search,
-        kept,
-        perCompany,
-        standing: author === 'schedule',
-        startedAt: now(),
-        promised: batch.count,
-      });
+    const source = {
+      jobId,
+      name: all.length > 1 ? `${name}, batch ${batch.position + 1}` : name,
+      origin: { kind: 'directory' as const, searchId },
+      about,
+      columns: directoryColumns(about, kept),
+      file: '',
+    };
+    const pullId = addPull(db, {
+      searchId,
+      batch: batch.position,
+      batchId: batch.id,
+      jobId,
+      sourceId: addSource(db, source, author, now()),
+      runId: 0,
+      search: batch.search,
+      kept,
+      perCompany,
+      standing: author === 'schedule',
+      startedAt: now(),
+      promised: batch.count,
     });
     const runId = queue.enqueue(jobId, { kind: 'pull', pullId, searchId });
     setPull(db, pullId, { runId });
     return runId;
-  });
+  };
   events.emit({ type: 'search', searchId });
-  return runIds;
+  return inTransaction(db, () => chosen.map(begin));
 }

@@ -1,7 +1,7 @@
 import type { Search } from '@sieve/core';
 import type { PullView, SearchBatch, SearchRow, SearchView } from '@sieve/contract';
 import { asc, desc, eq } from 'drizzle-orm';
-import { inTransaction, type Db } from '../db/open';
+import { insertedId, inTransaction, type Db } from '../db/open';
 import { AppError } from '../errors';
 import { runState } from '../runs/store';
 import { pulls, searchBatches, searches } from './tables';
@@ -27,11 +27,12 @@ export const addSearch = (
   search: Pick<SearchTableRow, 'name' | 'folder' | 'jobId' | 'perCompany' | 'search'>,
   now: number,
 ): number =>
-  db
-    .insert(searches)
-    .values({ ...search, createdAt: now })
-    .returning({ id: searches.id })
-    .get().id;
+  insertedId(
+    db
+      .insert(searches)
+      .values({ ...search, createdAt: now })
+      .run(),
+  );
 
 export const searchRow = (db: Db, id: number): SearchTableRow | undefined =>
   db.select().from(searches).where(eq(searches.id, id)).get();
@@ -59,7 +60,7 @@ export const pullsOf = (db: Db, searchId: number): PullTableRow[] =>
 export const pullById = (db: Db, id: number): PullTableRow => db.select().from(pulls).where(eq(pulls.id, id)).get()!;
 
 export const addPull = (db: Db, pull: Omit<typeof pulls.$inferInsert, 'id'>): number =>
-  db.insert(pulls).values(pull).returning({ id: pulls.id }).get().id;
+  insertedId(db.insert(pulls).values(pull).run());
 
 export const setPull = (db: Db, id: number, change: Partial<PullTableRow>): void =>
   void db.update(pulls).set(change).where(eq(pulls.id, id)).run();

@@ -18,9 +18,9 @@ export const settingsRoutes =
         saveSettings(db, body.settings, body.version);
         const subject = { subject: 'settings' as const, subjectId: 0 };
         logChange(db, subject, 'settings', withoutKeys(before), withoutKeys(body.settings), now());
+        if (JSON.stringify(before.lists) !== JSON.stringify(body.settings.lists))
+          for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
       });
-      if (JSON.stringify(before.lists) !== JSON.stringify(body.settings.lists))
-        for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
       return settingsView(db, settings());
     });
   };

@@ -66,13 +66,13 @@ export const sourceRoutes =
       ({ params, query, body: { format: origin, columns, name, uploadId: file } }) => {
         const { id: jobId } = theJob(db, params.id);
         if (!columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
-        const sourceId = inTransaction(db, () => {
+        return inTransaction(db, () => {
           if (origin.headerRow >= 0) rememberMapping(db, columns, now());
-          return addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
+          const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
+          const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows });
+          events.emit({ type: 'job', jobId });
+          return { sourceId, runId };
         });
-        const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows });
-        events.emit({ type: 'job', jobId });
-        return { sourceId, runId };
       },
     );
     app.get('/api/jobs/:id/sources', { schema: { params: byId, ...ok(z.array(sourceRow)) } }, ({ params }) =>

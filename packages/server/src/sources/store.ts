@@ -1,7 +1,7 @@
 import { toRecords, type Column, type RawRow } from '@sieve/core';
 import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { insertedId, type Db } from '../db/open';
 import { decide } from '../decisions/commands';
 import { broughtIn } from '../decisions/store';
 import { rowIssues, sources } from './tables';
@@ -13,11 +13,12 @@ type NewSource = Pick<
 
 /** Adds a source to a job, brought in by a decision that can be taken back. Called in a transaction. */
 export function addSource(db: Db, source: NewSource, author: Author, now: number): number {
-  const { id } = db
-    .insert(sources)
-    .values({ ...source, createdAt: now })
-    .returning({ id: sources.id })
-    .get();
+  const id = insertedId(
+    db
+      .insert(sources)
+      .values({ ...source, createdAt: now })
+      .run(),
+  );
   decide(db, source.jobId, author, { kind: 'bring-in', sourceId: id, name: source.name }, now);
   return id;
 }

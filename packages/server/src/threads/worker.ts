@@ -67,16 +67,16 @@ async function work(task: WorkerTask): Promise<void> {
   stop = new AbortController();
   // Every waiting question listens.
   setMaxListeners(0, stop.signal);
+  say(await done(task).catch((error: unknown) => (stop.signal.aborted ? { type: 'stopped' } : failure(error))));
+}
+
+async function done(task: WorkerTask): Promise<EndMessage> {
   const db = openDb(task.dbFile);
-  let end: EndMessage;
   try {
-    end = await result(task, db);
-  } catch (error) {
-    end = stop.signal.aborted ? { type: 'stopped' } : failure(error);
+    return await result(task, db);
   } finally {
     closeDb(db);
   }
-  say(end);
 }
 
 async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
