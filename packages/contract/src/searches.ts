@@ -37,6 +37,8 @@ export const pullView = z.object({
   endedAt: at.nullable(),
   /** Stopped for good before its end: the batch can be pulled again. */
   stopped: z.boolean(),
+  /** Its rows were taken out of the job again: they can be pulled again. */
+  takenBack: z.boolean(),
   /** The next page. */
   page: count,
   /** Rows that the count promised, came, are new to the job, and were held elsewhere already. */

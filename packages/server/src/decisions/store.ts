@@ -50,6 +50,15 @@ export const configuredSteps = (db: Db, jobId: number): SieveStep[] =>
       .all(jobId) as string[]
   ).map((step) => JSON.parse(step) as SieveStep);
 
+/** Whether the decision that brought a source in has been taken back. */
+export const isTakenBack = (db: Db, sourceId: number): boolean =>
+  db.$client
+    .prepare(
+      `SELECT undone_at FROM decisions WHERE json_extract(body, '$.kind') = 'bring-in' AND json_extract(body, '$.sourceId') = ?`,
+    )
+    .pluck()
+    .get(sourceId) != null;
+
 /** For each source of a job the decision that brought it in. */
 export function broughtIn(db: Db, jobId: number): Map<number, { decision: number; out: boolean }> {
   const rows = db.$client

@@ -5,6 +5,8 @@ import type { Directory } from '../outside/directory/port';
 import { keysOfRow } from '../register/held-rows';
 import { feed } from '../register/register';
 import { directoryColumns } from '../sources/directory/directory-source';
+import { setUndone } from '../decisions/commands';
+import { broughtIn } from '../decisions/store';
 import { addSource } from '../sources/store';
 import { testContext, testDb, testJob } from '../testing/fixtures';
 import { pullBatch } from './pull-run';
@@ -132,6 +134,28 @@ test('a second pull into the same job brings only what is new; another job is to
   );
   expect(await pull(b, 12)).toEqual({ came: 12, fresh: 12, yours: 12 });
   expect(recordsOf(a)).toHaveLength(12);
+});
+
+test('what was taken back can be pulled again; what is in the job is not brought in twice', async () => {
+  const jobId = testJob(db, 'Back');
+  const directory: Directory = {
+    name: 'Plan',
+    pageSize: 10,
+    pages: { people: 100, companies: 40, postings: 40 },
+    count: async () => 3,
+    facet: async () => null,
+    page: async () => ({ total: 3, pages: 1, rows: [0, 1, 2].map((i) => ({ ...row(9600 + i), company: 'Moss' })) }),
+  };
+  const pull = async () => {
+    const id = newPull(jobId, { perCompany: 2 });
+    await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
+    return db.$client.prepare('SELECT fresh, full FROM pulls WHERE id = ?').get(id);
+  };
+  expect(await pull()).toEqual({ fresh: 2, full: 1 });
+  const [{ decision } = { decision: 0 }] = broughtIn(db, jobId).values();
+  setUndone(db, decision, true, 1);
+  expect(await pull()).toEqual({ fresh: 2, full: 1 });
+  expect(await pull()).toEqual({ fresh: 0, full: 1 });
 });
 
 test('at most so many of a company are taken; a higher limit brings the others later', async () => {

@@ -1,6 +1,7 @@
 import { allowance, fold, startOfDay, type Hours } from '@sieve/core';
 import type { DirectoryRow, RunResult } from '@sieve/contract';
 import type { Db } from '../db/open';
+import { broughtIn } from '../decisions/store';
 import { AppError } from '../errors';
 import { DirectoryDown, type Directory } from '../outside/directory/port';
 import { keysOfRow } from '../register/held-rows';
@@ -70,15 +71,20 @@ const rowsToday = (db: Db, midnight: number): number =>
 /** Writes the rows of a page, what they came to, and the page to go on with, together. */
 function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: DirectoryRow) => boolean) {
   const client = db.$client;
-  const known = client.prepare(
-    `SELECT 1 FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? AND p.taken LIMIT 1`,
-  );
+  const taken = client
+    .prepare(
+      `SELECT q.source_id FROM pulled p JOIN pulls q ON q.id = p.pull_id WHERE p.row_id = ? AND q.job_id = ? AND p.taken`,
+    )
+    .pluck();
   const colleagues = client
     .prepare(
-      `SELECT count(*) FROM pulled p JOIN pulls q ON q.id = p.pull_id
+      `SELECT q.source_id FROM pulled p JOIN pulls q ON q.id = p.pull_id
          WHERE p.company = ? AND p.taken AND q.search_id = ? AND q.job_id = ?`,
     )
     .pluck();
+  /** How many of these sources are in the job: what was taken back is not there. */
+  const standing = (sourceIds: unknown[], brought: ReturnType<typeof broughtIn>) =>
+    sourceIds.filter((id) => brought.get(id as number)?.out === false).length;
   const mark = client.prepare(
     'INSERT OR IGNORE INTO pulled (pull_id, row_id, company, taken, at) VALUES (?, ?, ?, ?, ?)',
   );
@@ -91,15 +97,16 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
     client
       .transaction(() => {
         const pull = pullById(db, pullId);
+        const brought = broughtIn(db, pull.jobId);
         const counts = { came: 0, fresh: 0, yours: 0, full: 0 };
         for (const row of rows) {
-          const hasIt = known.get(row.id, pull.jobId) !== undefined;
+          const hasIt = standing(taken.all(row.id, pull.jobId), brought) > 0;
           const company = fold(row.company);
           const isFull =
             !hasIt &&
             pull.perCompany > 0 &&
             company !== '' &&
-            (colleagues.get(company, pull.searchId, pull.jobId) as number) >= pull.perCompany;
+            standing(colleagues.all(company, pull.searchId, pull.jobId), brought) >= pull.perCompany;
           // A row that the job has from another pull is not counted for its company again.
           if (mark.run(pullId, row.id, company, isFull || hasIt ? 0 : 1, now()).changes === 0) continue;
           counts.came++;

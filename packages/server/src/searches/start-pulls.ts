@@ -19,6 +19,7 @@ export function startPulls(
   const about = aboutOf(search.about);
   const all = batchesOf(db, searchId);
   const chosen = all.filter(({ id }) => ids === null || ids.includes(id));
+  const startedAt = now();
   const begin = (batch: (typeof all)[number]) => {
     const { kept } = batch;
     const source = {
@@ -40,7 +41,7 @@ export function startPulls(
       kept,
       perCompany,
       standing: author === 'schedule',
-      startedAt: now(),
+      startedAt,
       promised: batch.count,
     });
     const runId = queue.enqueue(jobId, { kind: 'pull', pullId, searchId });

@@ -3,6 +3,7 @@ import type { PullView, SearchBatch, SearchRow, SearchView } from '@sieve/contra
 import { asc, desc, eq } from 'drizzle-orm';
 import { insertedId, inTransaction, type Db } from '../db/open';
 import { AppError } from '../errors';
+import { isTakenBack } from '../decisions/store';
 import { runState } from '../runs/store';
 import { pulls, searchBatches, searches } from './tables';
 
@@ -130,7 +131,7 @@ function toRow(db: Db, row: SearchTableRow): SearchRow {
     nextAt,
     batches: batchesOf(db, id).length,
     pulled: own.reduce((sum, { fresh }) => sum + fresh, 0),
-    lastNew: ended[0]?.fresh ?? 0,
+    lastNew: ended.reduce((sum, { startedAt, fresh }) => sum + (startedAt === ended[0]!.startedAt ? fresh : 0), 0),
   };
 }
 
@@ -138,7 +139,8 @@ function toPull(db: Db, pull: PullTableRow): PullView {
   const { id, runId, jobId, startedAt, endedAt, page, promised, came, fresh, yours, full } = pull;
   const state = runState(db, runId);
   const stopped = endedAt === null && (state === undefined || state === 'cancelled');
-  return { id, runId, jobId, startedAt, endedAt, stopped, page, promised, came, fresh, yours, full };
+  const takenBack = isTakenBack(db, pull.sourceId);
+  return { id, runId, jobId, startedAt, endedAt, stopped, takenBack, page, promised, came, fresh, yours, full };
 }
 
 export function searchView(db: Db, id: number): SearchView | undefined {

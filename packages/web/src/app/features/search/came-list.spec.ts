@@ -82,7 +82,17 @@ it('is switched off, and needs a job', async () => {
 });
 
 it('shows what came when, with what was left out', async () => {
-  const pull = { id: 1, runId: 1, jobId: 2, startedAt: 0, endedAt: 1, stopped: false, page: 3, batch: 1 };
+  const pull = {
+    id: 1,
+    runId: 1,
+    jobId: 2,
+    startedAt: 0,
+    endedAt: 1,
+    stopped: false,
+    takenBack: false,
+    page: 3,
+    batch: 1,
+  };
   const { element, button, http } = await open(null, {
     pulls: [{ ...pull, standing: true, promised: 60, came: 58, fresh: 40, yours: 7, full: 5 }],
   });

@@ -112,7 +112,9 @@ const SearchesStore = signalStore(withAsked((api, wanted: boolean) => (wanted ? 
             <tr>
               <td>
                 {{ when(pull.startedAt) }}{{ pull.standing ? ' · standing' : ''
-                }}{{ pull.endedAt ? '' : ' · going on' }}
+                }}{{
+                  pull.takenBack ? ' · taken back' : pull.endedAt ? '' : pull.stopped ? ' · stopped' : ' · going on'
+                }}
               </td>
               <td class="num">{{ pull.batch + 1 }}</td>
               <td class="r num">{{ pull.promised | count }}</td>

@@ -28,7 +28,7 @@ describe('pulls of batches', () => {
   };
   const saved = (stopped: boolean) => {
     const counts = { page: 2, promised: 60, came: 25, fresh: 25, yours: 0, full: 0 };
-    const pull = { id: 3, runId: 9, jobId: 2, startedAt: 0, endedAt: null, stopped, ...counts };
+    const pull = { id: 3, runId: 9, jobId: 2, startedAt: 0, endedAt: null, stopped, takenBack: false, ...counts };
     return {
       id: 4,
       name: 'Leads',

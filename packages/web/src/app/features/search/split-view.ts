@@ -78,11 +78,11 @@ export class SplitView {
       };
     });
   });
-  /** Batches that the job does not have yet: never pulled into it, or stopped for good. */
+  /** Batches that the job does not have yet: never pulled into it, stopped for good, or taken back. */
   protected readonly left = computed(
     () =>
       (this.search.saved()?.batchViews ?? []).filter(
-        ({ pull }) => pull === null || pull.jobId !== this.search.jobId() || pull.stopped,
+        ({ pull }) => pull === null || pull.jobId !== this.search.jobId() || pull.stopped || pull.takenBack,
       ),
     // News of a pull that goes on must not ask for the forecast of the others again.
     { equal: (a, b) => a.length === b.length && a.every(({ id }, i) => id === b[i]!.id) },
@@ -143,6 +143,7 @@ const batchName = ({ extra, kept, position }: SearchBatch): string =>
 
 function stateWords({ pull }: SearchBatch, run: Run | undefined): string {
   if (!pull) return '';
+  if (pull.takenBack) return 'Taken back';
   if (pull.endedAt) return 'Pulled';
   if (pull.stopped) return 'Stopped';
   if (run?.notBefore) return `Goes on ${whenWords(run.notBefore)}`;
