@@ -25,6 +25,8 @@ export const CHANGE_WORDS: Record<ChangeCode, string> = {
 export const ISSUE_WORDS: Record<IssueCode, string> = {
   'cell-too-long': 'a cell holds more than 32,767 characters',
   'quote-not-closed': 'a quotation mark is never closed',
+  'sheet-cut': 'the sheet breaks off here or is damaged; rows may be lost or wrong: save it again and compare',
+  'cell-unreadable': 'a cell that the workbook does not hold, or behind its last column',
   'text-after-quote': 'text follows a closing quotation mark',
   'too-many-cells': 'more cells than the header has',
   'too-few-cells': 'fewer cells than the header has',

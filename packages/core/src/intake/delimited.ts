@@ -1,8 +1,8 @@
-/** One row of delimited text as it came. `line` is the line it starts on, counting from 1. */
+/** One row of a table as it came. `line` is the line it starts on, counting from 1. */
 export interface RawRow {
   line: number;
   cells: string[];
-  problem?: 'quote-not-closed' | 'text-after-quote';
+  problem?: 'quote-not-closed' | 'text-after-quote' | 'cell-unreadable' | 'sheet-cut';
 }
 
 export interface DelimitedReader {

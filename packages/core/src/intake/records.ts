@@ -25,7 +25,8 @@ export interface ReadRows {
 export function toRecords(rows: readonly RawRow[], width: number): ReadRows {
   const out: ReadRows = { records: [], issues: [], blank: 0 };
   for (const { line, cells, problem } of rows) {
-    if (cells.every((cell) => cell.trim() === '')) {
+    const blank = cells.every((cell) => cell.trim() === '');
+    if (blank && !problem) {
       out.blank++;
       continue;
     }
@@ -34,6 +35,10 @@ export function toRecords(rows: readonly RawRow[], width: number): ReadRows {
     const long = cells.findIndex((cell) => cell.length > LONGEST_CELL);
     if (long >= 0) {
       issue('cell-too-long', false, cells[long]!, String(long + 1));
+      continue;
+    }
+    if (problem === 'sheet-cut' || (problem && blank)) {
+      issue(problem, false, cells.join(' | '));
       continue;
     }
     if (problem === 'quote-not-closed') {

@@ -3,8 +3,10 @@ export type IssueCode =
   // intake: the row could not be read
   | 'cell-too-long'
   | 'quote-not-closed'
+  | 'sheet-cut'
   // intake: the row was read, but is worth a look
   | 'text-after-quote'
+  | 'cell-unreadable'
   | 'too-many-cells'
   | 'too-few-cells'
   | 'undecodable-characters'

@@ -18,7 +18,7 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, dataDir, p
   let waiting: RawRow[] = [];
   const write = chunkWriter(db, source.id, source.columns.length);
   const skip = format.headerRow + 1 + done;
-  for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format)) {
+  for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format, source.name)) {
     signal.throwIfAborted();
     waiting.push(...rows.slice(Math.max(0, Math.min(rows.length, skip - seen))));
     seen += rows.length;

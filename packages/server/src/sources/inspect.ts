@@ -55,7 +55,7 @@ export async function inspectFile(
   lists: WordLists,
 ): Promise<Inspection> {
   const format = await findFormat(file, name, said);
-  const sheets: string[] = [];
+  let sheets: string[] = [];
   const out = { rows: 0, blank: 0, unread: 0, noted: 0, issues: [] as RowIssue[] };
   const sample: string[][] = [];
   const sieve = jobId === null ? [] : (jobRow(db, jobId)?.sieve ?? []);
@@ -78,7 +78,7 @@ export async function inspectFile(
     for (const cells of waiting.splice(0)) held.count(cells, columns);
   };
 
-  for await (const rows of tableRows(file, format, (sheet) => sheets.push(sheet))) {
+  for await (const rows of tableRows(file, format, name, (names) => (sheets = names))) {
     let body = rows;
     if (seen <= format.headerRow) {
       const headerAt = format.headerRow - seen;

@@ -12,7 +12,7 @@ import {
 } from '@sieve/core';
 import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
-import { checkWorkbook, workbookRows } from '../workbook/workbook';
+import { workbookRows } from '../workbook/read-workbook';
 
 export const MOST_COLUMNS = 300;
 
@@ -29,7 +29,6 @@ export async function findFormat(file: string, name: string, said: SaidFormat): 
   const bytes = await head(file);
   if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
   if (isZip(bytes)) {
-    await checkWorkbook(file, name, size);
     return withHeader(file, name, { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 }, said);
   }
   const encoding = said.encoding ?? findEncoding(bytes);
@@ -39,7 +38,7 @@ export async function findFormat(file: string, name: string, said: SaidFormat): 
 }
 
 async function withHeader(file: string, name: string, format: Format, said: SaidFormat): Promise<Format> {
-  const sample = await firstRows(file, format, 200);
+  const sample = await firstRows(file, name, format, 200);
   if (sample.length === 0) throw new AppError('empty-file', { name });
   const columns = Math.max(...sample.map((row) => row.cells.length));
   const width = mostCommon(sample.map((row) => row.cells.length)) ?? 0;
@@ -62,10 +61,13 @@ async function head(file: string): Promise<Buffer> {
 export async function* tableRows(
   file: string,
   format: Format,
-  onSheet: (name: string) => void = () => undefined,
+  name: string,
+  onSheets?: (names: string[]) => void,
 ): AsyncGenerator<RawRow[]> {
-  const rows = format.kind === 'workbook' ? workbookRows(file, format.sheet, onSheet) : delimitedRows(file, format);
-  for await (const some of rows) yield some.filter((row) => row.cells.some((cell) => cell.trim() !== ''));
+  const rows =
+    format.kind === 'workbook' ? workbookRows(file, name, format.sheet, onSheets) : delimitedRows(file, format);
+  for await (const some of rows)
+    yield some.filter(({ cells, problem }) => problem !== undefined || cells.some((cell) => cell.trim() !== ''));
 }
 
 async function* delimitedRows(file: string, format: Extract<Format, { kind: 'table' }>): AsyncGenerator<RawRow[]> {
@@ -78,9 +80,9 @@ async function* delimitedRows(file: string, format: Extract<Format, { kind: 'tab
   yield reader.end();
 }
 
-export async function firstRows(file: string, format: Format, most: number): Promise<RawRow[]> {
+export async function firstRows(file: string, name: string, format: Format, most: number): Promise<RawRow[]> {
   const out: RawRow[] = [];
-  for await (const rows of tableRows(file, format)) {
+  for await (const rows of tableRows(file, format, name)) {
     out.push(...rows);
     if (out.length >= most) break;
   }
