@@ -83,7 +83,7 @@ test('a full disk: every write says so and keeps nothing half, the server lives,
     (await world.call<{ jobId: number; state: string; input: { kind: string }; result: { error?: string } }[]>(
       'GET',
       '/api/runs',
-    ))!.find((run) => run.jobId === second.id && run.input.kind === 'bring-in')!;
+    )).find((run) => run.jobId === second.id && run.input.kind === 'bring-in')!;
   await expect.poll(async () => (await runOf()).state).toBe('failed');
   expect((await runOf()).result.error).toBe('disk-full');
   expect(world.isUp()).toBe(true);

@@ -18,6 +18,10 @@ export const ERRORS = {
     422,
     '{name} unpacks to more than {limit}. It was not opened, and nothing was brought in; save it as CSV.',
   ],
+  'too-long': [
+    422,
+    'This took more time or memory than it may, and was stopped. Nothing was changed; split what it reads and try again.',
+  ],
   'old-workbook': [422, '{name} is a workbook of the old kind (.xls). Nothing was brought in; save it as XLSX or CSV.'],
   'too-many-columns': [
     422,

@@ -3,14 +3,14 @@ import type { Db } from './db/open';
 import type { Events } from './http/events';
 import type { Directory } from './outside/directory/port';
 import type { Queue } from './runs/queue';
-import type { Inspect } from './sources/inspect-in-worker';
+import type { Lookout } from './threads/lookout';
 
 /** What every route may use. */
 export interface AppContext {
   db: Db;
   queue: Queue;
   events: Events;
-  inspect: Inspect;
+  lookout: Lookout;
   /** The directory of the settings; throws when none is set up. */
   directory: () => Directory;
   settings: () => Settings;

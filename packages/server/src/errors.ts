@@ -28,3 +28,21 @@ export function toAppError(error: unknown): AppError {
   }
   return new AppError('internal');
 }
+
+/** A failure as a thread tells it. */
+export interface Failure {
+  code: ErrorCode;
+  details: Record<string, string | number>;
+  /** Where it failed, without the message: that may hold somebody's address. Empty for what is told to the person. */
+  stack: string;
+}
+
+export function failure(error: unknown): Failure {
+  const { code, details } = toAppError(error);
+  return { code, details, stack: code === 'internal' ? safeStack(error) : '' };
+}
+
+const safeStack = (error: unknown) =>
+  error instanceof Error
+    ? [error.name, ...(error.stack ?? '').split('\n').filter((line) => /^\s+at /.test(line))].join('\n')
+    : 'not an error';

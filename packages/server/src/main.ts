@@ -16,6 +16,7 @@ try {
     config,
     {
       worker: here('./threads/worker.js'),
+      look: here('./threads/look.js'),
       migrations: here('../../packages/server/migrations'),
       webDir: here('../web/browser'),
     },

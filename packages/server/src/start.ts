@@ -11,11 +11,11 @@ import { closeDb, openDb } from './db/open';
 import { openWithReserve } from './db/reserve';
 import { toAppError } from './errors';
 import { readSettings } from './settings/store';
-import { inspectInWorker } from './sources/inspect-in-worker';
 import { createEvents } from './http/events';
 import { remakeRegister } from './register/remake';
 import { createScheduler } from './schedules/scheduler';
 import { createCrew } from './threads/crew';
+import { createLookout } from './threads/lookout';
 import { createQueue } from './runs/queue';
 import { directoryOf } from './searches/directory-of';
 
@@ -25,6 +25,7 @@ const ROOMY = { maxYoungGenerationSizeMb: 192 };
 /** Where the files lie that go with the server. */
 export interface Places {
   worker: string;
+  look: string;
   migrations: string;
   webDir?: string;
 }
@@ -39,6 +40,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   const crew = createCrew(() => new Worker(places.worker, { resourceLimits: ROOMY }));
   const settings = () => readSettings(db, config.shipped);
   let log: (fields: object, message: string) => void = () => undefined;
+  const lookout = createLookout(places.look, dbFile, settings, (fields, message) => log(fields, message));
   const queue = createQueue({
     db,
     dbFile,
@@ -54,7 +56,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
     queue,
     events,
     settings,
-    inspect: inspectInWorker(dbFile, settings, crew),
+    lookout,
     directory: directoryOf(settings, Date.now),
     dataDir: config.dataDir,
     now: Date.now,
@@ -71,7 +73,7 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
   const scheduler = createScheduler(context, (fields, message) => log(fields, message));
   app.addHook('onClose', async () => {
     scheduler.stop();
-    await queue.close();
+    await Promise.all([queue.close(), lookout.close()]);
     closeDb(db);
     lock.release();
   });

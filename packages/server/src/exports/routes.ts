@@ -2,16 +2,7 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import archiver from 'archiver';
-import { companyKey, dayOf, exportBatches, exportCell } from '@sieve/core';
-import {
-  exportLayout,
-  exportPreview,
-  exportRun,
-  exportStarted,
-  zoneOf,
-  type ExportLayout,
-  type ExportPreview,
-} from '@sieve/contract';
+import { exportLayout, exportPreview, exportRun, exportStarted } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
@@ -19,38 +10,12 @@ import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
-import { exportCounts, toExportRow } from './chosen';
 import { addExport, doneExport, exportRuns } from './store';
-
-const FIRST = 12;
 
 /** Files that leave: what would go, what went, and the files again, free. */
 export const exportRoutes =
-  ({ db, queue, settings, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, lookout, dataDir, now }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    function preview(jobId: number, layout: ExportLayout): ExportPreview {
-      const job = theJob(db, jobId);
-      const { chosen, ...counts } = exportCounts(db, jobId, layout, now());
-      const parts =
-        chosen.length === 0
-          ? []
-          : exportBatches(chosen.length, layout.rowsEach, layout.pattern, layout.form, {
-              job: job.name,
-              date: dayOf(now(), zoneOf(settings())),
-            });
-      return {
-        ...counts,
-        rows: chosen.length,
-        first: chosen
-          .slice(0, FIRST)
-          .map((contact) => layout.columns.map(({ field }) => exportCell(toExportRow(contact), field))),
-        files: parts.map(({ name, from, rows }) => ({
-          name,
-          rows,
-          companies: new Set(chosen.slice(from, from + rows).map(({ person }) => companyKey(person))).size,
-        })),
-      };
-    }
     const exportOf = (id: number) => {
       const found = doneExport(db, id);
       if (!found) throw new AppError('not-found', { what: 'export' });
@@ -60,13 +25,14 @@ export const exportRoutes =
     app.post(
       '/api/jobs/:id/exports/preview',
       { schema: { params: byId, body: exportLayout, ...ok(exportPreview) } },
-      ({ params, body }) => preview(params.id, body),
+      ({ params, body }) => lookout.exportPreview(theJob(db, params.id).id, body, now()),
     );
     app.post(
       '/api/jobs/:id/exports',
       { schema: { params: byId, body: exportLayout, ...ok(exportStarted) } },
-      ({ params, body }) => {
-        if (preview(params.id, body).rows === 0) throw new AppError('nothing-to-export');
+      async ({ params, body }) => {
+        const { rows } = await lookout.exportPreview(theJob(db, params.id).id, body, now());
+        if (rows === 0) throw new AppError('nothing-to-export');
         return inTransaction(db, () => {
           const exportId = addExport(db, params.id, body, now());
           return { exportId, runId: queue.enqueue(params.id, { kind: 'export', exportId }) };

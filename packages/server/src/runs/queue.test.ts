@@ -10,7 +10,7 @@ const soon = () => new Promise((done) => setImmediate(done));
 /** A crew whose tasks end when the test says so. */
 function heldCrew() {
   const tasks: {
-    task: Extract<WorkerTask, { type: 'run' }>;
+    task: WorkerTask;
     tell: (message: ProgressMessage) => void;
     end: (message: EndMessage | null) => Promise<void>;
     said: string[];
@@ -25,7 +25,7 @@ function heldCrew() {
         await soon();
         await soon();
       };
-      tasks.push({ task: task as Extract<WorkerTask, { type: 'run' }>, tell, end, said });
+      tasks.push({ task, tell, end, said });
       return {
         ended,
         stop: () => void said.push('stop'),

@@ -145,7 +145,7 @@ export function createQueue(options: QueueOptions) {
   function start({ id: runId, jobId, input, total }: RunTableRow) {
     end(runId, { state: 'running', result: null });
     const { dbFile, dataDir } = options;
-    const task = { type: 'run' as const, runId, jobId, input, settings: options.settings(), dbFile, dataDir };
+    const task = { runId, jobId, input, settings: options.settings(), dbFile, dataDir };
     const hand = options.crew.give(task, LANES[input.kind] === 'compute', (message) => {
       if (message.type === 'sift') return keep(() => void enqueue(jobId, { kind: 'sift' }));
       Object.assign(state, { done: message.done, total: message.total, phase: message.phase });

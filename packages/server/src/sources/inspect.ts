@@ -22,7 +22,7 @@ import { jobRow } from '../jobs/store';
 import { isEmpty, standingOf } from '../register/register';
 import { isSuppressed, suppressionList } from '../register/suppressions';
 import { mappingOf } from './mappings';
-import { findFormat, tableRows } from './table/read-table';
+import { openTable } from './table/read-table';
 
 const SAMPLE = 2000;
 const MOST_ISSUES = 500;
@@ -54,8 +54,7 @@ export async function inspectFile(
   { file, name, said, mapped, jobId }: ToInspect,
   lists: WordLists,
 ): Promise<Inspection> {
-  const format = await findFormat(file, name, said);
-  let sheets: string[] = [];
+  const { format, sheets, rows: table } = await openTable(file, name, said);
   const out = { rows: 0, blank: 0, unread: 0, noted: 0, issues: [] as RowIssue[] };
   const sample: string[][] = [];
   const sieve = jobId === null ? [] : (jobRow(db, jobId)?.sieve ?? []);
@@ -78,7 +77,7 @@ export async function inspectFile(
     for (const cells of waiting.splice(0)) held.count(cells, columns);
   };
 
-  for await (const rows of tableRows(file, format, name, (names) => (sheets = names))) {
+  for await (const rows of table) {
     let body = rows;
     if (seen <= format.headerRow) {
       const headerAt = format.headerRow - seen;

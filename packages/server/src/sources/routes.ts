@@ -21,7 +21,7 @@ const named = z.object({ name: z.string().trim().min(1).max(300) });
 
 /** Files: kept as they came, looked into, and brought into a job. */
 export const sourceRoutes =
-  ({ db, queue, events, inspect, dataDir, now, newId }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, events, lookout, dataDir, now, newId }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     const pathOf = (upload: string) => join(dataDir, 'uploads', upload);
     app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
@@ -45,7 +45,7 @@ export const sourceRoutes =
       '/api/uploads/:upload/inspect',
       { schema: { params: uploadId, querystring: named, body: inspectBody, ...ok(inspection) } },
       ({ params, query, body }) =>
-        inspect({
+        lookout.inspect({
           file: pathOf(params.upload),
           name: query.name,
           said: body.format,

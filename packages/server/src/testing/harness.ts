@@ -11,6 +11,7 @@ export async function harness() {
     { port: 0, dataDir, logLevel: 'silent', shipped: settings.parse({}) },
     {
       worker: join(__dirname, '../../../../dist/test-server/threads/worker.js'),
+      look: join(__dirname, '../../../../dist/test-server/threads/look.js'),
       migrations: join(__dirname, '../../migrations'),
     },
   );

@@ -25,7 +25,7 @@ function crewOf() {
   });
   return { crew, threads };
 }
-const task = { type: 'run', input: { kind: 'sift' } } as WorkerTask;
+const task = { input: { kind: 'sift' } } as WorkerTask;
 const ended = (rows: number) => ({ code: 'rows-read', rows });
 const nothing = () => undefined;
 

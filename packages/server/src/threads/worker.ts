@@ -1,16 +1,8 @@
 import { setMaxListeners } from 'node:events';
 import { parentPort } from 'node:worker_threads';
-import {
-  zoneOf,
-  type Inspection,
-  type RunInput,
-  type RunKind,
-  type RunPhase,
-  type RunResult,
-  type Settings,
-} from '@sieve/contract';
+import { zoneOf, type RunInput, type RunKind, type RunPhase, type RunResult, type Settings } from '@sieve/contract';
 import { closeDb, openDb, type Db } from '../db/open';
-import { AppError, toAppError } from '../errors';
+import { AppError, failure, type Failure } from '../errors';
 import { runExport } from '../exports/export-run';
 import { asking } from '../outside/ask';
 import { directoryClient } from '../outside/directory/client';
@@ -20,12 +12,16 @@ import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
 import { runBringIn } from '../sources/bring-in-run';
-import { inspectFile, type ToInspect } from '../sources/inspect';
 
-/** What a worker thread is given to do: one run, or one look into a file. */
-export type WorkerTask = { settings: Settings; dbFile: string } & (
-  { type: 'run'; runId: number; jobId: number; input: RunInput; dataDir: string } | ({ type: 'inspect' } & ToInspect)
-);
+/** What a worker thread is given to do: one run. */
+export interface WorkerTask {
+  settings: Settings;
+  dbFile: string;
+  runId: number;
+  jobId: number;
+  input: RunInput;
+  dataDir: string;
+}
 
 /** What it says while it works, and at its end. */
 export type ProgressMessage =
@@ -33,9 +29,8 @@ export type ProgressMessage =
 export type EndMessage =
   | { type: 'done'; result: RunResult }
   | { type: 'later'; result: RunResult; at: number | null }
-  | { type: 'inspected'; inspection: Inspection }
   | { type: 'stopped' }
-  | { type: 'failed'; code: string; details: Record<string, string | number>; stack: string };
+  | ({ type: 'failed' } & Failure);
 export type WorkerMessage = ProgressMessage | EndMessage;
 
 const PROGRESS_EVERY_MS = 250;
@@ -67,7 +62,11 @@ async function work(task: WorkerTask): Promise<void> {
   stop = new AbortController();
   // Every waiting question listens.
   setMaxListeners(0, stop.signal);
-  say(await done(task).catch((error: unknown) => (stop.signal.aborted ? { type: 'stopped' } : failure(error))));
+  say(
+    await done(task).catch((error: unknown) =>
+      stop.signal.aborted ? { type: 'stopped' } : { type: 'failed', ...failure(error) },
+    ),
+  );
 }
 
 async function done(task: WorkerTask): Promise<EndMessage> {
@@ -80,8 +79,6 @@ async function done(task: WorkerTask): Promise<EndMessage> {
 }
 
 async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
-  if (task.type === 'inspect')
-    return { type: 'inspected', inspection: await inspectFile(db, task, task.settings.lists) };
   let last = 0;
   const handler = HANDLERS[task.input.kind](task.settings) as (context: RunContext) => ReturnType<RunHandler<RunKind>>;
   const result = await handler({
@@ -99,17 +96,3 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
   });
   return 'later' in result ? { type: 'later', result: result.later, at: result.at } : { type: 'done', result };
 }
-
-function failure(error: unknown): EndMessage {
-  const { code, details } = toAppError(error);
-  return { type: 'failed', code, details, stack: code === 'internal' ? safeStack(error) : '' };
-}
-
-/** Where it failed, without the message: that may hold somebody's address. */
-const safeStack = (error: unknown) =>
-  error instanceof Error
-    ? `${error.name}\n${(error.stack ?? '')
-        .split('\n')
-        .filter((line) => /^\s+at /.test(line))
-        .join('\n')}`
-    : 'not an error';

@@ -19,31 +19,56 @@ export const MOST_COLUMNS = 300;
 const isZip = (bytes: Buffer) => bytes.subarray(0, 4).toString('latin1') === 'PK\x03\x04';
 const isOldWorkbook = (bytes: Buffer) => bytes.subarray(0, 4).toString('hex') === 'd0cf11e0';
 
+/** A table that is being read: how, and its rows that are not blank, header and title lines included, some at a time. */
+export interface OpenTable {
+  format: Format;
+  sheets: string[];
+  rows: AsyncGenerator<RawRow[]>;
+}
+
 /**
- * How a file is read: what the person said, and for the rest what its bytes say. The name's ending counts for nothing.
- * Throws AppError for a file that is no table.
+ * Opens a file as what the person said and, for the rest, as what its bytes say; the name's ending counts for nothing. It is read
+ * once. Throws AppError for a file that is no table.
  */
-export async function findFormat(file: string, name: string, said: SaidFormat): Promise<Format> {
+export async function openTable(file: string, name: string, said: SaidFormat): Promise<OpenTable> {
+  const format = await kindOf(file, name, said);
+  let sheets: string[] = [];
+  const rows = tableRows(file, format, name, (names) => (sheets = names));
+  const first: RawRow[] = [];
+  while (first.length < HEADER_SAMPLE) {
+    const next = await rows.next();
+    if (next.done === true) break;
+    first.push(...next.value);
+  }
+  if (first.length === 0) throw new AppError('empty-file', { name });
+  const sample = first.slice(0, HEADER_SAMPLE).map(({ cells }) => cells);
+  const width = mostCommon(sample.map((cells) => cells.length)) ?? 0;
+  if (width > MOST_COLUMNS) {
+    await rows.return(undefined);
+    const columns = Math.max(...sample.map((cells) => cells.length));
+    throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
+  }
+  const headerRow = said.headerRow ?? findHeader(sample).row;
+  return { format: { ...format, headerRow }, sheets, rows: behind(first, rows) };
+}
+
+const HEADER_SAMPLE = 200;
+
+async function* behind(first: RawRow[], rest: AsyncGenerator<RawRow[]>): AsyncGenerator<RawRow[]> {
+  yield first;
+  yield* rest;
+}
+
+async function kindOf(file: string, name: string, said: SaidFormat): Promise<Format> {
   const { size } = await stat(file);
   if (size === 0) throw new AppError('empty-file', { name });
   const bytes = await head(file);
   if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
-  if (isZip(bytes)) {
-    return withHeader(file, name, { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 }, said);
-  }
+  if (isZip(bytes)) return { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 };
   const encoding = said.encoding ?? findEncoding(bytes);
   if (!said.encoding && looksBinary(bytes)) throw new AppError('binary-file', { name });
   const delimiter = said.delimiter ?? findDelimiter(new TextDecoder(encoding).decode(bytes.subarray(0, 64 * 1024)));
-  return withHeader(file, name, { kind: 'table', encoding, delimiter, headerRow: 0 }, said);
-}
-
-async function withHeader(file: string, name: string, format: Format, said: SaidFormat): Promise<Format> {
-  const sample = await firstRows(file, name, format, 200);
-  if (sample.length === 0) throw new AppError('empty-file', { name });
-  const columns = Math.max(...sample.map((row) => row.cells.length));
-  const width = mostCommon(sample.map((row) => row.cells.length)) ?? 0;
-  if (width > MOST_COLUMNS) throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
-  return { ...format, headerRow: said.headerRow ?? findHeader(sample.map((row) => row.cells)).row };
+  return { kind: 'table', encoding, delimiter, headerRow: 0 };
 }
 
 async function head(file: string): Promise<Buffer> {
@@ -78,13 +103,4 @@ async function* delimitedRows(file: string, format: Extract<Format, { kind: 'tab
   }
   yield reader.push(decoder.decode());
   yield reader.end();
-}
-
-export async function firstRows(file: string, name: string, format: Format, most: number): Promise<RawRow[]> {
-  const out: RawRow[] = [];
-  for await (const rows of tableRows(file, format, name)) {
-    out.push(...rows);
-    if (out.length >= most) break;
-  }
-  return out.slice(0, most);
 }
