@@ -80,10 +80,12 @@ test('a full disk: every write says so and keeps nothing half, the server lives,
   while ((await world.call<{ done: number }[]>('GET', '/api/runs'))[0]!.done === 0) await sleep(10);
   fill();
   const runOf = async () =>
-    (await world.call<{ jobId: number; state: string; input: { kind: string }; result: { error?: string } }[]>(
-      'GET',
-      '/api/runs',
-    )).find((run) => run.jobId === second.id && run.input.kind === 'bring-in')!;
+    (
+      await world.call<{ jobId: number; state: string; input: { kind: string }; result: { error?: string } }[]>(
+        'GET',
+        '/api/runs',
+      )
+    ).find((run) => run.jobId === second.id && run.input.kind === 'bring-in')!;
   await expect.poll(async () => (await runOf()).state).toBe('failed');
   expect((await runOf()).result.error).toBe('disk-full');
   expect(world.isUp()).toBe(true);

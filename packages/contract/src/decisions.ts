@@ -32,7 +32,10 @@ export type LoggedBody = z.output<typeof loggedBody>;
 export const author = z.enum(['you', 'schedule']);
 export type Author = z.output<typeof author>;
 
-export const newDecision = z.object({ body: decisionBody });
+/** What a person says of records; bringing in and setting up have routes of their own, which check more. */
+export const newDecision = z.object({
+  body: decisionBody.refine(({ kind }) => kind !== 'bring-in' && kind !== 'configure', 'this is said elsewhere'),
+});
 /** `was`: the step as it was read; when somebody has set it up anew since, nothing is changed. */
 export const configure = z.object({ step: sieveStep, was: sieveStep });
 export const setUndone = z.object({ undone: z.boolean() });

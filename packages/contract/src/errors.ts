@@ -22,6 +22,7 @@ export const ERRORS = {
     422,
     'This took more time or memory than it may, and was stopped. Nothing was changed; split what it reads and try again.',
   ],
+  'unknown-encoding': [422, 'There is no encoding {encoding}. Nothing was brought in; choose another, like utf-8.'],
   'old-workbook': [422, '{name} is a workbook of the old kind (.xls). Nothing was brought in; save it as XLSX or CSV.'],
   'too-many-columns': [
     422,

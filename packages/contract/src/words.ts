@@ -25,8 +25,10 @@ export const CHANGE_WORDS: Record<ChangeCode, string> = {
 export const ISSUE_WORDS: Record<IssueCode, string> = {
   'cell-too-long': 'a cell holds more than 32,767 characters',
   'quote-not-closed': 'a quotation mark is never closed',
+  'row-too-long': 'a row of more than four million characters without an end; the file may be of another kind',
   'sheet-cut': 'the sheet breaks off here or is damaged; rows may be lost or wrong: save it again and compare',
   'cell-unreadable': 'a cell that the workbook does not hold, or behind its last column',
+  'looks-like-a-total': 'this row seems to sum the others up',
   'text-after-quote': 'text follows a closing quotation mark',
   'too-many-cells': 'more cells than the header has',
   'too-few-cells': 'fewer cells than the header has',

@@ -6,6 +6,7 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import * as z from 'zod';
 import type { AppContext } from './app-context';
 import { decisionRoutes } from './decisions/routes';
+import { AppError } from './errors';
 import { exportRoutes } from './exports/routes';
 import { errors } from './http/errors';
 import { ok } from './http/schemas';
@@ -64,6 +65,10 @@ export async function buildApp(context: AppContext, options: AppOptions = {}): P
   context.events.route(app);
   for (const routes of ROUTES) await app.register(routes(context));
   if (options.webDir && existsSync(options.webDir)) await serveWeb(app, options.webDir);
+  else
+    app.setNotFoundHandler(() => {
+      throw new AppError('not-found', { what: 'address' });
+    });
   return app;
 }
 
@@ -81,6 +86,6 @@ async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
   app.setNotFoundHandler((request, reply) => {
     if (request.method === 'GET' && !request.url.startsWith('/api/') && !/\.\w+$/.test(request.url.split('?')[0]!))
       return reply.sendFile('index.html');
-    return reply.status(404).send({ code: 'not-found', message: 'There is nothing at this address.', details: {} });
+    throw new AppError('not-found', { what: 'address' });
   });
 }

@@ -20,11 +20,14 @@ export interface ExportRow {
 
 /** The value of one column; unknown fields are blank. */
 export function exportCell(row: ExportRow, field: string): string {
-  if (field.startsWith('own:')) return row.extra[field.slice(4)] ?? '';
+  if (field.startsWith('own:')) {
+    const name = field.slice(4);
+    return Object.hasOwn(row.extra, name) ? row.extra[name]! : '';
+  }
   if (field === 'fullName') return fullName(row.person);
   if (field === 'verdict' || field === 'verdictReason' || field === 'emailVia' || field === 'sources')
     return row[field];
-  return row.person[field as keyof Person] ?? '';
+  return Object.hasOwn(row.person, field) ? row.person[field as keyof Person] : '';
 }
 
 /** Columns for a mail-out, the usual choice. */

@@ -5,10 +5,22 @@ import { exportBatches } from './export-batches';
 import { csvLine, harmless } from './harmless';
 
 // OWASP, CSV Injection: cells that begin with = + - @, tab or carriage return.
-test.each(['=1+1', '+cmd', '-2+3', '@SUM(A1)', '\t=1', '\r=1', '=HYPERLINK("http://trap.example")', '＝1', ' =1'])(
-  '%j is made harmless',
-  (cell) => expect(harmless(cell)).toBe(`'${cell}`),
-);
+test.each([
+  '=1+1',
+  '+cmd',
+  '-2+3',
+  '@SUM(A1)',
+  '\t=1',
+  '\r=1',
+  '=HYPERLINK("http://trap.example")',
+  '＝1',
+  ' =1',
+  '\u200b=1',
+  '\u202e=1',
+  '\0=1',
+  '\u001f=1',
+  '\ufeff\u200b-cmd',
+])('%j is made harmless', (cell) => expect(harmless(cell)).toBe(`'${cell}`));
 test.each(['+441134960417', '+12015550123;ext=22', '-12.5', 'Maren', 'a=b', ''])('%j stays as it is', (cell) =>
   expect(harmless(cell)).toBe(cell),
 );

@@ -1,5 +1,8 @@
-/** What makes a spreadsheet take a cell for a formula (OWASP, CSV Injection), full-width forms included. */
-const RUNS = /^[\s\u00a0]*[=+\-@\t\r\n＝＋－＠]/u;
+/**
+ * What makes a spreadsheet take a cell for a formula (OWASP, CSV Injection), full-width forms included, also behind blanks,
+ * control characters and characters that are not seen (Unicode, Cc and Cf).
+ */
+const RUNS = /^[\s\p{Cc}\p{Cf}]*[=+\-@\t\r\n＝＋－＠]/u;
 /** A phone in E.164 or a plain number starts like a formula but cannot do anything. */
 const PLAIN = /^[+-]?\d[\d .,]*(;ext=\d+)?$/;
 

@@ -2,7 +2,7 @@
 export interface RawRow {
   line: number;
   cells: string[];
-  problem?: 'quote-not-closed' | 'text-after-quote' | 'cell-unreadable' | 'sheet-cut';
+  problem?: 'quote-not-closed' | 'text-after-quote' | 'row-too-long' | 'cell-unreadable' | 'sheet-cut';
 }
 
 export interface DelimitedReader {
@@ -14,9 +14,12 @@ export interface DelimitedReader {
 
 /** A quoted cell longer than this is taken for a quote that was never closed. Characters. */
 const LONGEST_QUOTED = 1 << 20;
+/** A row longer than this is told and passed over, so that a file without line ends takes no more memory than others. Characters. */
+const LONGEST_ROW = 1 << 22;
+const SHOWN_OF_LONG = 300;
 
 /**
- * Reads delimited text piece by piece: RFC 4180 with any one-character delimiter and LF, CRLF or CR lines.
+ * Reads delimited text piece by piece: RFC 4180 with any one-character delimiter; a row ends with LF, CRLF or CR, also mixed.
  *
  * A quote that is never closed, or that is closed by the opening quote of a later row, would swallow the
  * rows between. Such a line is read as plain text instead and says so, and reading goes on behind it.
@@ -26,33 +29,45 @@ const LONGEST_QUOTED = 1 << 20;
 export function delimitedReader(delimiter: string): DelimitedReader {
   let text = '';
   let line = 1;
-  let newline: '\n' | '\r' | '' = '';
+  /** Behind the beginning of a row that is too long. */
+  let passing = false;
 
   function take(last: boolean): RawRow[] {
     const rows: RawRow[] = [];
     let start = 0;
-    if (newline === '')
-      newline = text.includes('\n') ? '\n' : /\r[^]/.test(text) || (last && text.includes('\r')) ? '\r' : '';
-    const end = newline || '\n';
+    const ends = rowEnds(text);
     let quote = text.indexOf('"');
     while (start < text.length) {
-      const stop = text.indexOf(end, start);
-      if (stop < 0 && !last) break;
-      const lineEnd = stop < 0 ? text.length : stop;
-      if (quote >= 0 && quote < start) quote = text.indexOf('"', start);
-      if (quote < 0 || quote > lineEnd) {
-        rows.push({ line, cells: withoutCr(text.slice(start, lineEnd)).split(delimiter) });
+      const stop = ends.from(start);
+      // A CR at the very end may be half of a CRLF.
+      const whole = stop < text.length && (last || stop + 1 < text.length || text[stop] === '\n');
+      if (passing) {
+        start = whole ? behind(text, stop) : stop;
+        if (!whole) break;
+        passing = false;
         line++;
-        start = lineEnd + 1;
         continue;
       }
-      const read = readQuoted(text, start, delimiter, end, last);
+      if (quote >= 0 && quote < start) quote = text.indexOf('"', start);
+      if (quote < 0 || quote > stop) {
+        if (!whole && !last) break;
+        rows.push({ line, cells: text.slice(start, stop).split(delimiter) });
+        line++;
+        start = behind(text, stop);
+        continue;
+      }
+      const read = readQuoted(text, start, delimiter, last);
       if (read === 'more') break;
       rows.push({ line, cells: read.cells, ...(read.problem && { problem: read.problem }) });
       line += read.lines;
       start = read.next;
     }
     text = text.slice(start);
+    if (text.length > LONGEST_ROW) {
+      rows.push({ line, cells: [text.slice(0, SHOWN_OF_LONG)], problem: 'row-too-long' });
+      text = '';
+      passing = true;
+    }
     return rows;
   }
 
@@ -65,6 +80,27 @@ export function delimitedReader(delimiter: string): DelimitedReader {
   };
 }
 
+/** Finds the ends of rows in a text, in order. */
+function rowEnds(text: string) {
+  let lf = -1;
+  let cr = -1;
+  const next = (char: string, from: number) => {
+    const at = text.indexOf(char, from);
+    return at < 0 ? text.length : at;
+  };
+  return {
+    /** Where the row ends that begins here: at its LF or CR, or at the end of the text. */
+    from(start: number): number {
+      if (lf < start) lf = next('\n', start);
+      if (cr < start) cr = next('\r', start);
+      return Math.min(lf, cr);
+    },
+  };
+}
+
+/** Where the next row begins when one ends here. */
+const behind = (text: string, end: number): number => end + (text[end] === '\r' && text[end + 1] === '\n' ? 2 : 1);
+
 interface QuotedRow {
   cells: string[];
   next: number;
@@ -72,13 +108,7 @@ interface QuotedRow {
   problem?: RawRow['problem'];
 }
 
-function readQuoted(
-  text: string,
-  start: number,
-  delimiter: string,
-  newline: string,
-  last: boolean,
-): QuotedRow | 'more' {
+function readQuoted(text: string, start: number, delimiter: string, last: boolean): QuotedRow | 'more' {
   const cells: string[] = [];
   let at = start;
   let lines = 1;
@@ -89,43 +119,41 @@ function readQuoted(
       const close = closingQuote(text, at + 1);
       if (close < 0) {
         if (!last && text.length - at < LONGEST_QUOTED) return 'more';
-        return readPlain(text, start, delimiter, newline);
+        return readPlain(text, start, delimiter);
       }
       const inner = text.slice(at + 1, close);
-      const breaks = count(inner, newline);
-      if (close - at > LONGEST_QUOTED) return readPlain(text, start, delimiter, newline);
+      const breaks = inner.match(/\r\n?|\n/g)?.length ?? 0;
+      if (close - at > LONGEST_QUOTED) return readPlain(text, start, delimiter);
       at = close + 1;
       cell = inner.includes('""') ? inner.replaceAll('""', '"') : inner;
-      const after = nextOf(text, at, delimiter, newline);
-      if (after === text.length && !last) return 'more';
-      const rest = withoutCr(text.slice(at, after));
+      const after = nextOf(text, at, delimiter);
+      if (after >= text.length - 1 && !last && text[after] !== delimiter && text[after] !== '\n') return 'more';
+      const rest = text.slice(at, after);
       if (rest.trim() !== '') {
-        if (breaks > 0) return readPlain(text, start, delimiter, newline);
+        if (breaks > 0) return readPlain(text, start, delimiter);
         problem = 'text-after-quote';
         cell += rest;
       }
       lines += breaks;
       at = after;
     } else {
-      const after = nextOf(text, at, delimiter, newline);
-      if (after === text.length && !last) return 'more';
+      const after = nextOf(text, at, delimiter);
+      if (after >= text.length - 1 && !last && text[after] !== delimiter && text[after] !== '\n') return 'more';
       cell = text.slice(at, after);
-      if (text[after] !== delimiter) cell = withoutCr(cell);
       at = after;
     }
     cells.push(cell);
     if (text[at] !== delimiter || at >= text.length) break;
     at++;
   }
-  return { cells, next: at + 1, lines, ...(problem && { problem }) };
+  return { cells, next: behind(text, at), lines, ...(problem && { problem }) };
 }
 
-function readPlain(text: string, start: number, delimiter: string, newline: string): QuotedRow {
-  const stop = text.indexOf(newline, start);
-  const end = stop < 0 ? text.length : stop;
+function readPlain(text: string, start: number, delimiter: string): QuotedRow {
+  const end = rowEnds(text).from(start);
   return {
-    cells: withoutCr(text.slice(start, end)).split(delimiter),
-    next: end + 1,
+    cells: text.slice(start, end).split(delimiter),
+    next: behind(text, end),
     lines: 1,
     problem: 'quote-not-closed',
   };
@@ -137,18 +165,10 @@ function closingQuote(text: string, from: number): number {
   return at;
 }
 
-function nextOf(text: string, from: number, delimiter: string, newline: string): number {
+function nextOf(text: string, from: number, delimiter: string): number {
   for (let at = from; at < text.length; at++) {
     const char = text[at];
-    if (char === delimiter || char === newline) return at;
+    if (char === delimiter || char === '\n' || char === '\r') return at;
   }
   return text.length;
-}
-
-const withoutCr = (s: string) => (s.endsWith('\r') ? s.slice(0, -1) : s);
-
-function count(text: string, piece: string): number {
-  let n = 0;
-  for (let at = text.indexOf(piece); at >= 0; at = text.indexOf(piece, at + 1)) n++;
-  return n;
 }

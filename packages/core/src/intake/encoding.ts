@@ -18,10 +18,27 @@ export function findEncoding(bytes: Uint8Array): string {
   if (zeroShare(bytes, 1) > 0.3) return 'utf-16le';
   if (zeroShare(bytes, 0) > 0.3) return 'utf-16be';
   const guess = detect(latin1(bytes.subarray(0, 64 * 1024)));
-  const label = guess.encoding?.toLowerCase() ?? '';
-  if (guess.confidence < 0.5 || label === '' || label === 'ascii' || label === 'utf-8') return 'windows-1252';
-  return label === 'iso-8859-1' ? 'windows-1252' : label;
+  const said = guess.encoding?.toLowerCase() ?? '';
+  const label = NAMED_OTHERWISE[said] ?? said;
+  return guess.confidence >= 0.4 && GUESSED.has(label) ? label : 'windows-1252';
 }
+
+/** What jschardet calls otherwise than the standard. */
+const NAMED_OTHERWISE: Record<string, string> = {
+  maccyrillic: 'x-mac-cyrillic',
+  'tis-620': 'windows-874',
+  gb2312: 'gbk',
+  'euc-tw': 'big5',
+};
+/**
+ * Encodings of the standard that are told by their bytes. Not among them: those that every text of ASCII could be (HZ, ISO 2022,
+ * UTF-7), and the plain ones, which are windows-1252 here.
+ */
+const GUESSED = new Set([
+  ...['windows-1250', 'windows-1251', 'windows-1253', 'windows-1254', 'windows-1255', 'windows-874'],
+  ...['iso-8859-2', 'iso-8859-5', 'iso-8859-7', 'iso-8859-8', 'koi8-r', 'ibm866', 'x-mac-cyrillic'],
+  ...['gbk', 'gb18030', 'big5', 'euc-jp', 'shift_jis', 'iso-2022-jp', 'euc-kr'],
+]);
 
 /** True when the bytes are well-formed UTF-8; a sequence cut off at the end counts as well-formed. */
 export function isUtf8(bytes: Uint8Array): boolean {

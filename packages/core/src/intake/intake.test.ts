@@ -85,6 +85,100 @@ test.each([
   ['windows-1252', Buffer.from('Name;Stadt\nJürgen Müller;Köln\nRené;Orléans\nSiân;Tŷ\n'.replace('ŷ', 'y'), 'latin1')],
 ])('encoding %s', (label, bytes) => expect(findEncoding(bytes)).toBe(label));
 
+test('rows end with LF, CRLF or CR, mixed in one file, in pieces of any size', () => {
+  const random = seededRandom(11);
+  for (let round = 0; round < 200; round++) {
+    const lines = Array.from({ length: 12 }, (_, i) => (i % 4 === 3 ? `"a\r\nb${i}",c` : `r${i},x`));
+    const text = lines.map((line) => line + ['\n', '\r\n', '\r'][Math.floor(random() * 3)]!).join('');
+    const reader = delimitedReader(',');
+    const rows: RawRow[] = [];
+    for (let at = 0; at < text.length;) {
+      const size = 1 + Math.floor(random() * 9);
+      rows.push(...reader.push(text.slice(at, at + size)));
+      at += size;
+    }
+    rows.push(...reader.end());
+    expect(rows.map(({ cells }) => cells[0])).toEqual(lines.map((_, i) => (i % 4 === 3 ? `a\r\nb${i}` : `r${i}`)));
+    expect(rows.at(-1)!.line).toBe(12 + 2);
+  }
+});
+
+test('a row without an end is told and passed over; what follows is read', () => {
+  const reader = delimitedReader(',');
+  const rows = [];
+  for (let i = 0; i < 40; i++) rows.push(...reader.push('x'.repeat(256 * 1024)));
+  rows.push(...reader.push('end\r'), ...reader.push('\nMaren,m@tidewell.example\n'), ...reader.end());
+  expect(rows.map(({ line, cells, problem }) => [line, cells[0]!.length, problem])).toEqual([
+    [1, 300, 'row-too-long'],
+    [2, 5, undefined],
+  ]);
+  const { records, issues } = toRecords(rows, 2);
+  expect([records.length, issues[0]]).toEqual([1, expect.objectContaining({ code: 'row-too-long', kept: false })]);
+});
+
+test('a header of words that nobody knows is found above figures; decimals are no phones; a total is told', () => {
+  const body = Array.from({ length: 8 }, (_, i) => [`${5 + i / 10}`, `${3.1 + i / 10}`, '0.2718281828', 'setosa']);
+  const names = ['Sepal.Length', 'Sepal.Width', 'Petal.Width', 'Species'];
+  expect(findHeader([names, ...body])).toEqual({ row: 0, names });
+  expect(findHeader(body).row).toBe(-1);
+  expect(
+    findHeader([
+      ['Zorp', 'Quell'],
+      ['a@x.example', '4'],
+      ['b@x.example', '5'],
+    ]).row,
+  ).toBe(0);
+  const targets = recogniseColumns(names, body).map(({ target }) => target);
+  expect(targets).not.toContain('phone');
+  const rows = [
+    ['Maren', '12'],
+    ['Total 300', ''],
+    ['Totals Ltd', '3'],
+    ['Sum:', '1,200.50'],
+  ];
+  const { records, issues } = toRecords(
+    rows.map((cells, i) => ({ line: i + 1, cells })),
+    2,
+  );
+  expect([records.length, issues.map(({ line, code, kept }) => [line, code, kept])]).toEqual([
+    4,
+    [
+      [2, 'looks-like-a-total', true],
+      [4, 'looks-like-a-total', true],
+    ],
+  ]);
+});
+
+test('every encoding that is found can be decoded; ASCII that looks like another is not taken for it', () => {
+  const found = new Set<string>();
+  const random = seededRandom(3);
+  for (let i = 0; i < 300; i++) {
+    const low = Math.floor(random() * 200);
+    found.add(findEncoding(Uint8Array.from({ length: 400 }, () => low + Math.floor(random() * (256 - low)))));
+  }
+  for (const label of found) expect(() => new TextDecoder(label)).not.toThrow();
+  expect(findEncoding(new TextEncoder().encode('Name;Town\nMaren;~{VPND~}\n'))).toBe('utf-8');
+  expect(findEncoding(Uint8Array.from([...Buffer.from('Name;Town\nMaren;~{VPND~};Caf'), 0xe9, 10]))).toBe(
+    'windows-1252',
+  );
+  const cyrillic = 'Марен Дубрава живёт в городе, и это письмо достаточно длинное, чтобы его узнать. ';
+  const mac = Uint8Array.from(
+    [...cyrillic.repeat(4)].map((c) => {
+      const code = c.codePointAt(0)!;
+      return code < 128
+        ? code
+        : c === 'ё'
+          ? 0xde
+          : c === 'я'
+            ? 0xdf
+            : code >= 0x430
+              ? code - 0x430 + 0xe0
+              : code - 0x410 + 0x80;
+    }),
+  );
+  expect(new TextDecoder(findEncoding(mac)).decode(mac)).toBe(cyrillic.repeat(4));
+});
+
 test('a picture is no table', () => {
   expect(looksBinary(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 1, 2, 3, 4, 5, 6, 7]))).toBe(true);
   expect(looksBinary(Buffer.from('a,b\n1,2\n'))).toBe(false);

@@ -16,6 +16,21 @@ export interface ReadRows {
   blank: number;
 }
 
+const TOTAL =
+  /^\s*(grand |sub-?)?(total|sum|summe|gesamt|insgesamt|somme|suma|totale?|totaal|iomlán)\b[\s:.]*([\d.,\s]*)$/iu;
+const FIGURE = /^[\s\d.,%£$€-]*$/;
+
+/** A row that sums the others up: a word for it, and besides it figures at most. */
+function isTotal(cells: readonly string[]): boolean {
+  const filled = cells.filter((cell) => cell.trim() !== '');
+  return (
+    filled.length > 0 &&
+    filled.length <= 4 &&
+    TOTAL.test(filled[0]!) &&
+    filled.slice(1).every((cell) => FIGURE.test(cell))
+  );
+}
+
 /**
  * Turns raw rows into records. Rows in = records + blank + issues that were not kept.
  *
@@ -37,7 +52,7 @@ export function toRecords(rows: readonly RawRow[], width: number): ReadRows {
       issue('cell-too-long', false, cells[long]!, String(long + 1));
       continue;
     }
-    if (problem === 'sheet-cut' || (problem && blank)) {
+    if (problem === 'sheet-cut' || problem === 'row-too-long' || (problem && blank)) {
       issue(problem, false, cells.join(' | '));
       continue;
     }
@@ -48,6 +63,7 @@ export function toRecords(rows: readonly RawRow[], width: number): ReadRows {
     } else if (problem) {
       issue(problem, true, cells.join(' | '));
     }
+    if (isTotal(cells)) issue('looks-like-a-total', true, cells.filter(Boolean).join(' | '));
     if (cells.length > width && cells.slice(width).some((cell) => cell.trim() !== '')) {
       issue('too-many-cells', true, cells.slice(width).join(' | '));
     } else if (cells.length < width && !problem) {

@@ -12,11 +12,19 @@ export const isPhone = (s: string) =>
 /** A phone that a spreadsheet turned into a number: 1.13496E+09. */
 export const lostDigits = (s: string) => /^\d(\.\d+)?E\+?\d{1,2}$/i.test(s);
 export const isDate = (s: string) => /^(\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{4}-\d{2}-\d{2})([T ].*)?$/.test(s);
+/** A plain number with a fraction: no phone, however many digits it has. */
+const isDecimal = (s: string) => /^-?(0|[1-9]\d*)[.,]\d+$/.test(s);
 const isNumber = (s: string) => /^[\d.,\s%£$€-]+$/.test(s);
 const isProfile = (s: string) => isLink(s) && /\/(p|in|people|person|profile|members?)\/[\w-]+/i.test(s);
 
 /** A cell that cannot be part of a header. */
 export const isData = (s: string) => isEmail(s) || isLink(s) || isPhone(s) || isNumber(s) || isDate(s) || lostDigits(s);
+
+const KINDS = { email: isEmail, date: isDate, number: isNumber, phone: isPhone, lost: lostDigits, link: isLink };
+
+/** What a cell is, as far as that tells a header from the cells below it; null for words. */
+export const cellKind = (s: string): keyof typeof KINDS | null =>
+  (Object.keys(KINDS) as (keyof typeof KINDS)[]).find((kind) => KINDS[kind](s)) ?? null;
 
 const words = (s: string) => s.toLowerCase().match(/[\p{L}'’-]+/gu) ?? [];
 const digits = (s: string) => s.replace(/\D/g, '').length;
@@ -48,7 +56,7 @@ export function valueKinds(companyWords: readonly string[]): Partial<Record<Targ
     email: isEmail,
     profile: isProfile,
     website: (s) => isLink(s) && !isProfile(s),
-    phone: (s) => (isPhone(s) && !isDate(s) && !/^\d{1,6}$/.test(s)) || lostDigits(s),
+    phone: (s) => (isPhone(s) && !isDecimal(s) && !isDate(s) && !/^\d{1,6}$/.test(s)) || lostDigits(s),
     country: (s) => COUNTRY_BY_NAME.has(s.toLowerCase()),
     fullName: (s) => isFullName(s, isCompanyWord),
     firstName: (s) => words(s).length === 1 && isFirstName(words(s)[0]!),

@@ -3,10 +3,12 @@ export type IssueCode =
   // intake: the row could not be read
   | 'cell-too-long'
   | 'quote-not-closed'
+  | 'row-too-long'
   | 'sheet-cut'
   // intake: the row was read, but is worth a look
   | 'text-after-quote'
   | 'cell-unreadable'
+  | 'looks-like-a-total'
   | 'too-many-cells'
   | 'too-few-cells'
   | 'undecodable-characters'

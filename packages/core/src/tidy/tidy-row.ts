@@ -74,7 +74,8 @@ function rawValues(cells: readonly string[], columns: readonly Column[], extra: 
     const column = columns[i];
     if (value === '' || column?.target === 'skip') continue;
     if (!column) extra[`Column ${i + 1}`] = value;
-    else if (OWN.has(column.target) || raw[column.target] !== undefined) extra[column.name] = value;
+    else if (OWN.has(column.target) || raw[column.target] !== undefined)
+      extra[column.name === '__proto__' ? 'proto' : column.name] = value;
     else raw[column.target] = value;
   }
   return raw;

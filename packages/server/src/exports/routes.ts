@@ -1,4 +1,4 @@
-import { createReadStream } from 'node:fs';
+import { createReadStream, existsSync } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import archiver from 'archiver';
@@ -50,6 +50,7 @@ export const exportRoutes =
         const name = [...found.files.map((file) => file.name), 'manifest.json'].find((known) => known === params.name);
         if (!name) throw new AppError('not-found', { what: 'file' });
         const file = join(dataDir, 'exports', String(params.id), name);
+        if (!existsSync(file)) throw new AppError('not-found', { what: 'file' });
         const { size } = await stat(file);
         return reply
           .headers({ 'content-disposition': `attachment; filename="${name}"`, 'content-length': size })
@@ -60,10 +61,11 @@ export const exportRoutes =
     app.get('/api/exports/:id/zip', { schema: { params: byId } }, ({ params }, reply) => {
       const found = exportOf(params.id);
       const dir = join(dataDir, 'exports', String(params.id));
+      const names = [...found.files.map((file) => file.name), 'manifest.json'];
+      if (!names.every((name) => existsSync(join(dir, name)))) throw new AppError('not-found', { what: 'file' });
       const zip = archiver('zip');
-      for (const name of [...found.files.map((file) => file.name), 'manifest.json'])
-        zip.file(join(dir, name), { name });
-      void zip.finalize();
+      for (const name of names) zip.file(join(dir, name), { name });
+      zip.finalize().catch((error: Error) => zip.destroy(error));
       return reply
         .header('content-disposition', `attachment; filename="export-${params.id}.zip"`)
         .type('application/zip')

@@ -22,11 +22,6 @@ const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
  */
 export function security(app: FastifyInstance): void {
   app.addHook('onRequest', (request, reply, done) => {
-    const { host, origin } = request.headers;
-    const foreign = origin !== undefined && origin !== 'null' && !LOCAL.test(origin.replace(/^https?:\/\//, ''));
-    const sameOrigin = origin === undefined || origin.replace(/^https?:\/\//, '') === host;
-    if (!host || !LOCAL.test(host) || foreign || (request.method !== 'GET' && !sameOrigin))
-      return done(new AppError('wrong-host'));
     reply.headers({
       'content-security-policy': POLICY,
       'x-content-type-options': 'nosniff',
@@ -35,6 +30,11 @@ export function security(app: FastifyInstance): void {
       'cross-origin-opener-policy': 'same-origin',
       'cross-origin-resource-policy': 'same-origin',
     });
+    const { host, origin } = request.headers;
+    const foreign = origin !== undefined && origin !== 'null' && !LOCAL.test(origin.replace(/^https?:\/\//, ''));
+    const sameOrigin = origin === undefined || origin.replace(/^https?:\/\//, '') === host;
+    if (!host || !LOCAL.test(host) || foreign || (request.method !== 'GET' && !sameOrigin))
+      return done(new AppError('wrong-host'));
     done();
   });
 }

@@ -1,4 +1,4 @@
-import { createWriteStream } from 'node:fs';
+import { createWriteStream, existsSync } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
@@ -12,6 +12,7 @@ import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { rememberMapping } from './mappings';
+import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues, sourceRows } from './store';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
@@ -24,12 +25,18 @@ export const sourceRoutes =
   ({ db, queue, events, lookout, dataDir, now, newId }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     const pathOf = (upload: string) => join(dataDir, 'uploads', upload);
+    function uploadOf(upload: string): string {
+      const file = pathOf(upload);
+      if (!existsSync(file)) throw new AppError('not-found', { what: 'upload' });
+      return file;
+    }
     app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
 
     app.post(
       '/api/uploads',
       { schema: { querystring: named, ...ok(uploaded) }, bodyLimit: MOST_BYTES },
       async ({ body, query }) => {
+        if (!body) throw new AppError('empty-file', { name: query.name });
         const id = newId();
         await mkdir(join(dataDir, 'uploads'), { recursive: true });
         try {
@@ -46,7 +53,7 @@ export const sourceRoutes =
       { schema: { params: uploadId, querystring: named, body: inspectBody, ...ok(inspection) } },
       ({ params, query, body }) =>
         lookout.inspect({
-          file: pathOf(params.upload),
+          file: uploadOf(params.upload),
           name: query.name,
           said: body.format,
           mapped: body.columns,
@@ -66,6 +73,8 @@ export const sourceRoutes =
       ({ params, query, body: { format: origin, columns, name, uploadId: file } }) => {
         const { id: jobId } = theJob(db, params.id);
         if (!columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
+        if (origin.kind === 'table') decoderOf(origin.encoding);
+        uploadOf(file);
         return inTransaction(db, () => {
           if (origin.headerRow >= 0) rememberMapping(db, columns, now());
           const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());

@@ -14,7 +14,7 @@ import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
 import { workbookRows } from '../workbook/read-workbook';
 
-export const MOST_COLUMNS = 300;
+export const MOST_COLUMNS = 500;
 
 const isZip = (bytes: Buffer) => bytes.subarray(0, 4).toString('latin1') === 'PK\x03\x04';
 const isOldWorkbook = (bytes: Buffer) => bytes.subarray(0, 4).toString('hex') === 'd0cf11e0';
@@ -66,9 +66,19 @@ async function kindOf(file: string, name: string, said: SaidFormat): Promise<For
   if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
   if (isZip(bytes)) return { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 };
   const encoding = said.encoding ?? findEncoding(bytes);
+  const decoder = decoderOf(encoding);
   if (!said.encoding && looksBinary(bytes)) throw new AppError('binary-file', { name });
-  const delimiter = said.delimiter ?? findDelimiter(new TextDecoder(encoding).decode(bytes.subarray(0, 64 * 1024)));
+  const delimiter = said.delimiter ?? findDelimiter(decoder.decode(bytes.subarray(0, 64 * 1024)));
   return { kind: 'table', encoding, delimiter, headerRow: 0 };
+}
+
+/** Throws `unknown-encoding` for a label that the WHATWG Encoding Standard does not have. */
+export function decoderOf(encoding: string): InstanceType<typeof TextDecoder> {
+  try {
+    return new TextDecoder(encoding);
+  } catch {
+    throw new AppError('unknown-encoding', { encoding });
+  }
 }
 
 async function head(file: string): Promise<Buffer> {
@@ -96,7 +106,7 @@ export async function* tableRows(
 }
 
 async function* delimitedRows(file: string, format: Extract<Format, { kind: 'table' }>): AsyncGenerator<RawRow[]> {
-  const decoder = new TextDecoder(format.encoding);
+  const decoder = decoderOf(format.encoding);
   const reader = delimitedReader(format.delimiter);
   for await (const chunk of createReadStream(file, { highWaterMark: 256 * 1024 })) {
     yield reader.push(decoder.decode(chunk as Buffer, { stream: true }));
