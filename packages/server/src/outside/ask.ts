@@ -4,10 +4,8 @@ import type { Settings } from '@sieve/contract';
 import { buyAddress, findAddress, FinderDown } from './finder/finder';
 import { probeMailbox } from './mail/probe';
 import { mailResolver } from './mail/resolver';
-import { paced, sleep } from './wrap/pace';
-
-/** How often a server that says "try later" is asked in all. */
-const GREYLIST_TRIES = 3;
+import { isPublic } from './wrap/guard';
+import { paced } from './wrap/pace';
 
 /** Answers any question by asking whoever can. Rejects with FinderDown, or when the signal says stop. */
 export type Ask = (question: Question, signal: AbortSignal) => Promise<Answer>;
@@ -17,6 +15,13 @@ export function asking(settings: Settings): Ask {
   const resolver = mailResolver(settings.nameServer);
   const turn = paced();
   const { mail } = settings;
+  /** An address that nobody has, the same one each time: a server that greylists wants to see it again. */
+  const nobodies = new Map<string, string>();
+  function nobodyAt(domain: string): string {
+    const known = nobodies.get(domain) ?? `${randomBytes(9).toString('hex')}@${domain}`;
+    nobodies.set(domain, known);
+    return known;
+  }
 
   async function askServer(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
     const domain = email.slice(email.lastIndexOf('@') + 1);
@@ -24,27 +29,24 @@ export function asking(settings: Settings): Ask {
     const hosts = answer.state === 'hosts' ? answer.hosts.slice(0, 2) : [];
     let last: AnswerOf<'mailbox'> = { state: 'no-answer', code: 0 };
     for (const host of hosts) {
-      const [address] = await resolver.addresses(host);
+      const addresses = await resolver.addresses(host);
+      const address = mail.simulated ? addresses[0] : addresses.find(isPublic);
       if (!address) continue;
       await turn(host, mail.perServerPerSecond, signal);
-      last = await probeMailbox(email, {
-        address,
-        port: mail.port,
-        helo: mail.helo,
-        from: mail.from,
-        timeoutMs: mail.timeoutMs,
-      });
+      last = await probeMailbox(
+        email,
+        {
+          address,
+          port: mail.port,
+          helo: mail.helo,
+          from: mail.from,
+          timeoutMs: mail.timeoutMs,
+        },
+        signal,
+      );
       if (last.state !== 'no-answer') return last;
     }
     return last;
-  }
-
-  async function askMailbox(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
-    for (let attempt = 1; ; attempt++) {
-      const answer = await askServer(email, signal);
-      if (answer.state !== 'try-later' || attempt === GREYLIST_TRIES) return answer;
-      await sleep(mail.retryAfterSeconds * 1000, signal);
-    }
   }
 
   const finderOf = (id: string) => {
@@ -58,10 +60,9 @@ export function asking(settings: Settings): Ask {
       case 'mail-host':
         return resolver.hosts(question.domain);
       case 'mailbox':
-        return askMailbox(question.email, signal);
+        return askServer(question.email, signal);
       case 'catch-all': {
-        const nobody = `${randomBytes(9).toString('hex')}@${question.domain}`;
-        const { state } = await askMailbox(nobody, signal);
+        const { state } = await askServer(nobodyAt(question.domain), signal);
         if (state === 'try-later' || state === 'no-answer') return { state };
         return { state: state === 'accepted' ? 'catch-all' : state === 'no-mailbox' ? 'selective' : 'unclear' };
       }

@@ -3,7 +3,9 @@ import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { buyAddress, findAddress, FinderDown } from './finder/finder';
 import { probeMailbox, stateOf } from './mail/probe';
+import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
+import { retryAfterMs } from './wrap/retry-after';
 
 const never = new AbortController().signal;
 const listen = (server: {
@@ -40,12 +42,57 @@ test('a conversation follows the protocol, sends nothing, and a silent or droppe
     });
   });
   const options = { address: '127.0.0.1', port: await listen(server), helo: 'sieve.example', from: '', timeoutMs: 150 };
-  expect(await probeMailbox('m@brackenfold.example', options)).toEqual({ state: 'accepted', code: 250 });
+  const probe = (email: string) => probeMailbox(email, options, never);
+  expect(await probe('m@brackenfold.example')).toEqual({ state: 'accepted', code: 250 });
   expect(heard.slice(0, 3)).toEqual(['EHLO sieve.example', 'MAIL FROM:<>', 'RCPT TO:<m@brackenfold.example>']);
   expect(heard.join()).not.toContain('DATA');
-  expect((await probeMailbox('drop@brackenfold.example', options)).state).toBe('no-answer');
-  expect((await probeMailbox('silent@brackenfold.example', options)).state).toBe('no-answer');
+  expect((await probe('drop@brackenfold.example')).state).toBe('no-answer');
+  expect((await probe('silent@brackenfold.example')).state).toBe('no-answer');
   server.close();
+});
+
+test('a server that talks for ever, or a byte at a time, is hung up on; a stop ends the conversation', async () => {
+  const talk: Record<string, (write: (text: string) => void) => void> = {
+    endless: (write) => write('220-more\r\n'.repeat(2000)),
+    dripping: (write) => write('2'),
+  };
+  for (const [how, chunk] of Object.entries(talk)) {
+    const server = createServer((socket) => {
+      socket.on('error', () => undefined);
+      const timer = setInterval(() => chunk((text) => socket.write(text)), 20);
+      socket.on('close', () => clearInterval(timer));
+    });
+    const options = { address: '127.0.0.1', port: await listen(server), helo: 'x', from: '', timeoutMs: 100 };
+    const from = performance.now();
+    expect([how, (await probeMailbox('m@brackenfold.example', options, never)).state]).toEqual([how, 'no-answer']);
+    expect(performance.now() - from).toBeLessThan(2000);
+    const stop = new AbortController();
+    const stopped = probeMailbox('m@brackenfold.example', { ...options, timeoutMs: 60_000 }, stop.signal);
+    stop.abort(new Error('stopped'));
+    await expect(stopped).rejects.toThrow('stopped');
+    server.close();
+  }
+});
+
+// IANA IPv4 and IPv6 Special-Purpose Address Registries.
+test.each([
+  ['127.0.0.1', '10.1.2.3', '172.16.0.1', '192.168.1.1', '169.254.169.254', '0.0.0.0', '100.64.0.1', '224.0.0.1'],
+  ['::1', '::', 'fe80::1', 'fc00::1', '::ffff:127.0.0.1', '::ffff:10.0.0.1', 'ff02::1', 'nonsense'],
+])('%s and its like are not connected to', (...addresses) => expect(addresses.filter(isPublic)).toEqual([]));
+test('public addresses are', () => expect(['9.9.9.9', '2620:fe::fe', '::ffff:9.9.9.9'].every(isPublic)).toBe(true));
+
+test('Retry-After is seconds or a date', () => {
+  const now = Date.parse('2026-11-26T12:00:00Z');
+  const said = (value?: string) =>
+    retryAfterMs(new Headers(value === undefined ? {} : { 'retry-after': value }), 500, now);
+  expect([
+    said(),
+    said('2'),
+    said('Thu, 26 Nov 2026 12:00:05 GMT'),
+    said('Thu, 26 Nov 2026 11:00:00 GMT'),
+    said('soon'),
+    said('9999'),
+  ]).toEqual([500, 2000, 5000, 0, 500, 30_000]);
 });
 
 test('a finder is asked again after 429 and 503, and never above the price that was set', async () => {

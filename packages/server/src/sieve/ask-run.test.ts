@@ -69,7 +69,7 @@ const append = (jobId: number, ask: Ask, signal = new AbortController().signal) 
       db,
       jobId,
       { kind: 'ask', step: 'append-email' },
-      { settings: settings.parse({ finders: [finder] }), signal },
+      { settings: settings.parse({ finders: [finder], mail: { retryAfterSeconds: 0 } }), signal },
     ),
   );
 const asked = (more: object) => ({ code: 'asked', silent: 0, unaffordable: 0, down: [], ...more });
@@ -81,6 +81,43 @@ test('the budget is never passed, however many domains are asked at once', async
   expect(bought).toHaveLength(6);
   expect(spentCents(db, job)).toBe(90);
   expect(result).toEqual(asked({ contacts: 12, settled: 6, unaffordable: 6 }));
+});
+
+test('what others set apart and do not spend is waited for: nothing affordable is left over', async () => {
+  const job = jobOf(20, 45);
+  const { ask, bought } = world();
+  // Every other firm is one that the finder does not know; its answer takes longer.
+  const half = async (question: Question): Promise<Answer> => {
+    const odd = question.kind === 'finder' && Number(/-(\d+)\./.exec(question.domain)![1]) % 2 === 1;
+    if (!odd) return ask(question);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    return { email: null, lookup: question.domain, priceCents: 15 };
+  };
+  const result = await append(job, half);
+  expect([bought.length, spentCents(db, job)]).toEqual([3, 45]);
+  expect(result).toMatchObject({ contacts: 20 });
+  const { settled, unaffordable } = result as unknown as { settled: number; unaffordable: number };
+  expect([settled + unaffordable, settled >= 3]).toEqual([20, true]);
+});
+
+test('a server that greylists is asked later, and holds nobody up meanwhile', async () => {
+  const job = jobOf(40, 10_000);
+  const { ask } = world();
+  const first = new Map<string, number>();
+  const order: string[] = [];
+  const greylisting = async (question: Question): Promise<Answer> => {
+    if (question.kind !== 'mailbox') return ask(question);
+    const seen = (first.get(question.email) ?? 0) + 1;
+    first.set(question.email, seen);
+    order.push(`${question.email} ${seen}`);
+    return seen === 1 ? { state: 'try-later', code: 451 } : ask(question);
+  };
+  const patient = settings.parse({ finders: [finder], mail: { retryAfterSeconds: 1 } });
+  const input = { kind: 'ask', step: 'append-email' } as const;
+  const result = await askHandler(greylisting)(testContext<'ask'>(db, job, input, { settings: patient }));
+  expect(result).toEqual(asked({ contacts: 40, settled: 40 }));
+  // More domains than are asked at once were begun before the first was asked again.
+  expect(order.findIndex((asked) => asked.endsWith(' 2'))).toBeGreaterThanOrEqual(40);
 });
 
 test('a run that was stopped in the middle buys nothing twice', async () => {

@@ -4,6 +4,7 @@ import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
 import { keepFact } from '../outside/facts';
 import { FinderDown } from '../outside/finder/finder';
+import { sleep } from '../outside/wrap/pace';
 import type { RunContext, RunHandler } from '../runs/context';
 import { loadSift } from './load-sift';
 
@@ -11,6 +12,8 @@ import { loadSift } from './load-sift';
 const AT_ONCE = 32;
 /** A longer run shows what it has found so far this often. */
 const SHOW_EVERY_MS = 8000;
+/** How often a server that says "try later" is asked in all. */
+const GREYLIST_TRIES = 3;
 
 /**
  * Asks what the contacts that wait at a step need, domain by domain: the next question of each contact, until none is left.
@@ -29,16 +32,20 @@ export const askHandler =
       before.came.filter((contact) => before.take(contact)?.state === 'waits').map(({ id }) => id),
     );
     const { came, take } = siftTo(input.step, loaded, merged);
-    const groups = byDomain(came).filter((group) => group.some(({ id }) => waiting.has(id)));
+    const groups = byDomain(came)
+      .filter((group) => group.some(({ id }) => waiting.has(id)))
+      .map((contacts): Group => ({ contacts, readyAt: 0 }));
     const budget = budgetOf(context);
     const down = new Map<string, string>();
     const silent = new Set<string>();
+    /** How often a question was answered with "try later". */
+    const tries = new Map<string, number>();
     const counts = { settled: 0, silent: 0, unaffordable: 0 };
     let done = 0;
     let shown = now();
     progress(0, waiting.size);
 
-    async function settle(contact: Contact): Promise<keyof typeof counts | 'down'> {
+    async function settle(contact: Contact): Promise<keyof typeof counts | 'down' | 'later'> {
       for (;;) {
         signal.throwIfAborted();
         const stop = take(contact);
@@ -48,13 +55,17 @@ export const askHandler =
         if (silent.has(key)) return 'silent';
         if ('finder' in question) {
           if (down.has(question.finder)) return 'down';
-          if (!budget.reserve(contact.id, priceOf(context, question))) return 'unaffordable';
+          if (!(await budget.reserve(contact.id, priceOf(context, question)))) return 'unaffordable';
         }
         try {
           const answer = await ask(question, signal);
           keepFact(db, question, answer, now(), { jobId, reason: `valid address for contact ${contact.id}` });
           loaded.facts.forget(question);
-          if (loaded.facts(question).fact === null) silent.add(key);
+          if (loaded.facts(question).fact !== null) continue;
+          const tried = (tries.get(key) ?? 0) + 1;
+          tries.set(key, tried);
+          if ('state' in answer && answer.state === 'try-later' && tried < GREYLIST_TRIES) return 'later';
+          silent.add(key);
         } catch (error) {
           if (!(error instanceof FinderDown)) throw error;
           down.set(error.finder, error.reason);
@@ -62,20 +73,32 @@ export const askHandler =
       }
     }
 
-    const worker = async () => {
-      for (let group = groups.shift(); group; group = groups.shift()) {
-        // In order and all of them, as sifting takes them: who is through teaches those who come after.
-        for (const contact of group) {
-          const ended = await settle(contact);
-          if (!waiting.has(contact.id)) continue;
-          if (ended !== 'down') counts[ended]++;
-          budget.release(contact.id);
-          progress(++done, waiting.size);
-          if (now() - shown > SHOW_EVERY_MS) {
-            shown = now();
-            context.sift();
-          }
+    /** In order and all of them, as sifting takes them: who is through teaches those who come after. */
+    async function settleAll(group: Group): Promise<void> {
+      for (let contact = group.contacts[0]; contact; contact = group.contacts[0]) {
+        const ended = await settle(contact).finally(() => budget.release(contact.id));
+        if (ended === 'later') {
+          // Others are asked meanwhile; this one keeps its place in its domain.
+          group.readyAt = performance.now() + settings.mail.retryAfterSeconds * 1000;
+          return void groups.push(group);
         }
+        group.contacts.shift();
+        if (!waiting.has(contact.id)) continue;
+        if (ended !== 'down') counts[ended]++;
+        progress(++done, waiting.size);
+        if (now() - shown > SHOW_EVERY_MS) {
+          shown = now();
+          context.sift();
+        }
+      }
+    }
+
+    const worker = async () => {
+      while (groups.length > 0) {
+        groups.sort((a, b) => a.readyAt - b.readyAt);
+        const soonest = groups[0]!.readyAt - performance.now();
+        if (soonest > 0) await sleep(soonest, signal);
+        else await settleAll(groups.shift()!);
       }
     };
     const workers = await Promise.allSettled(Array.from({ length: Math.min(AT_ONCE, groups.length) }, worker));
@@ -88,6 +111,12 @@ export const askHandler =
       down: [...down].map(([finder, reason]) => ({ finder, reason })),
     };
   };
+
+/** Contacts of one domain that are still to be settled; its server may want to be asked later. */
+interface Group {
+  contacts: Contact[];
+  readyAt: number;
+}
 
 /** Contacts of one domain together and in order. */
 function byDomain(contacts: readonly Contact[]): Contact[][] {
@@ -107,18 +136,41 @@ const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question 
     ? question.priceCents
     : (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0);
 
-/** Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. */
-function budgetOf({ db, jobId }: Pick<RunContext, 'db' | 'jobId'>) {
+/**
+ * Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. Who finds too little
+ * left waits for what others set apart and do not spend.
+ */
+function budgetOf({ db, jobId, signal }: Pick<RunContext, 'db' | 'jobId' | 'signal'>) {
   const limit = jobRow(db, jobId)!.budgetCents;
   const reserved = new Map<number, number>();
+  let waiting: (() => void)[] = [];
+  const wakeAll = () => {
+    const woken = waiting;
+    waiting = [];
+    for (const wake of woken) wake();
+  };
+  signal.addEventListener('abort', wakeAll);
+
+  function release(contact: number) {
+    if (reserved.delete(contact)) wakeAll();
+  }
+
   return {
-    reserve(contact: number, cents: number): boolean {
-      const others = [...reserved].reduce((sum, [id, kept]) => (id === contact ? sum : sum + kept), 0);
-      const want = Math.max(cents, reserved.get(contact) ?? 0);
-      if (spentCents(db, jobId) + others + want > limit) return false;
-      reserved.set(contact, want);
+    release,
+    /** @returns false when the price is more than what is left, whatever others give back */
+    async reserve(contact: number, cents: number): Promise<boolean> {
+      // Nobody waits while holding: two who want more would wait for each other.
+      release(contact);
+      for (;;) {
+        signal.throwIfAborted();
+        const left = limit - spentCents(db, jobId);
+        if (cents > left) return false;
+        const others = [...reserved.values()].reduce((sum, kept) => sum + kept, 0);
+        if (others + cents <= left) break;
+        await new Promise<void>((wake) => waiting.push(wake));
+      }
+      reserved.set(contact, cents);
       return true;
     },
-    release: (contact: number) => reserved.delete(contact),
   };
 }

@@ -2,6 +2,7 @@ import type { Condition, Search, Subject } from '@sieve/core';
 import type { DirectoryRow, DirectorySetting } from '@sieve/contract';
 import * as z from 'zod';
 import { paced, sleep } from '../wrap/pace';
+import { retryAfterMs } from '../wrap/retry-after';
 import { DirectoryDown, type Directory } from './port';
 
 /** The wire format of the simulated directory: its own names for subjects and fields. */
@@ -65,7 +66,6 @@ const answers = {
 };
 
 const TRIES = 5;
-const LONGEST_WAIT_MS = 30_000;
 
 /** A client of the directory in the settings: signs in, keeps the pace, asks again what failed. */
 export function directoryClient(setting: DirectorySetting): Directory {
@@ -78,6 +78,8 @@ export function directoryClient(setting: DirectorySetting): Directory {
       method: 'POST',
       headers: { 'content-type': 'application/json', 'x-session': token },
       body: JSON.stringify(body),
+      // Where it leads to is not where the settings sent it.
+      redirect: 'manual',
       signal: AbortSignal.any([signal, AbortSignal.timeout(15_000)]),
     });
   }
@@ -94,7 +96,10 @@ export function directoryClient(setting: DirectorySetting): Directory {
     for (let attempt = 1; attempt <= TRIES; attempt++) {
       let waitMs = 200 * 2 ** attempt;
       try {
-        session ??= signIn(signal);
+        session ??= signIn(signal).catch((error: Error) => {
+          session = null;
+          throw error;
+        });
         const response = await send(path, body, await session, signal);
         if (response.ok) {
           const read = schema.safeParse(await response.json());
@@ -108,7 +113,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
           continue;
         }
         if (response.status < 500 && response.status !== 429) throw new DirectoryDown(setting.name, reason);
-        waitMs = Math.min(LONGEST_WAIT_MS, Number(response.headers.get('retry-after')) * 1000 || waitMs);
+        waitMs = retryAfterMs(response.headers, waitMs, Date.now());
       } catch (error) {
         if (error instanceof DirectoryDown) throw error;
         signal.throwIfAborted();

@@ -2,6 +2,7 @@ import type { AnswerOf } from '@sieve/core';
 import type { FinderSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { sleep } from '../wrap/pace';
+import { retryAfterMs } from '../wrap/retry-after';
 
 const answer = z.object({
   lookup: z.string().min(1).max(200),
@@ -50,7 +51,6 @@ export async function buyAddress(
 }
 
 const TRIES = 4;
-const LONGEST_WAIT_MS = 30_000;
 
 /** Both calls may be repeated: a lookup changes nothing and a purchase is idempotent. Honours Retry-After. */
 async function call(
@@ -68,6 +68,8 @@ async function call(
         method,
         headers: { authorization: `Bearer ${finder.key}`, ...(body && { 'content-type': 'application/json' }) },
         ...(body && { body }),
+        // Where it leads to is not where the settings sent it.
+        redirect: 'manual',
         signal: AbortSignal.any([signal, AbortSignal.timeout(10_000)]),
       });
       if (response.ok) return await response.json();
@@ -76,7 +78,7 @@ async function call(
       if (response.status < 500 && response.status !== 429)
         throw new FinderDown(finder.id, `it answered ${response.status}`);
       reason = `it answered ${response.status}`;
-      waitMs = Math.min(LONGEST_WAIT_MS, Number(response.headers.get('retry-after')) * 1000 || waitMs);
+      waitMs = retryAfterMs(response.headers, waitMs, Date.now());
     } catch (error) {
       if (error instanceof FinderDown) throw error;
       signal.throwIfAborted();

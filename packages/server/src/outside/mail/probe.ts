@@ -9,8 +9,12 @@ export interface ProbeOptions {
   helo: string;
   /** Return path given with MAIL FROM; '' is the null path. */
   from: string;
+  /** For each reply; the whole conversation has three times as long. */
   timeoutMs: number;
 }
+
+/** More than the longest conversation needs: replies are lines of at most 512 octets (RFC 5321, 4.5.3.1.5). */
+const MOST_BYTES = 64 * 1024;
 
 interface Reply {
   code: number;
@@ -19,12 +23,25 @@ interface Reply {
 
 /**
  * Asks a mail server whether it would take mail for an address: EHLO, MAIL FROM, RCPT TO, then QUIT without sending
- * anything (RFC 5321). A dropped or silent connection is `no-answer`.
+ * anything (RFC 5321). A dropped, silent, endless or garrulous connection is `no-answer`. Rejects when the signal says stop.
  */
-export async function probeMailbox(email: string, options: ProbeOptions): Promise<AnswerOf<'mailbox'>> {
+export async function probeMailbox(
+  email: string,
+  options: ProbeOptions,
+  signal: AbortSignal,
+): Promise<AnswerOf<'mailbox'>> {
+  signal.throwIfAborted();
   const socket = connect({ host: options.address, port: options.port });
-  socket.setTimeout(options.timeoutMs, () => socket.destroy(new Error('timeout')));
   socket.on('error', () => socket.destroy());
+  const hangUp = () => socket.destroy(new Error('hung up'));
+  socket.setTimeout(options.timeoutMs, hangUp);
+  const deadline = setTimeout(hangUp, options.timeoutMs * 3);
+  signal.addEventListener('abort', hangUp, { once: true });
+  let bytes = 0;
+  socket.on('data', (chunk: Buffer) => {
+    bytes += chunk.length;
+    if (bytes > MOST_BYTES) hangUp();
+  });
   try {
     const say = conversation(socket);
     const greeting = await say();
@@ -38,8 +55,11 @@ export async function probeMailbox(email: string, options: ProbeOptions): Promis
     socket.write('QUIT\r\n');
     return { state: stateOf(rcpt), code: rcpt.code };
   } catch {
+    signal.throwIfAborted();
     return { state: 'no-answer', code: 0 };
   } finally {
+    clearTimeout(deadline);
+    signal.removeEventListener('abort', hangUp);
     socket.end();
     socket.destroySoon();
   }
