@@ -70,6 +70,22 @@ describe('search store', () => {
     expect([store.count(), store.cap(), store.counting()]).toEqual([6214, 2500, false]);
   });
 
+  it('saves once, however often it is pressed; a new name leaves conditions that are not saved, and the batches, alone', () => {
+    store.set(read('title: technical'));
+    store.save(() => undefined);
+    store.save(() => undefined);
+    http.expectOne({ method: 'POST', url: '/api/searches' }).flush(saved({ batches: 3 }));
+    store.add('years', '1..10');
+    store.patch({ name: 'Leads, new' });
+    const renamed = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });
+    expect(renamed.request.body).toEqual({ name: 'Leads, new' });
+    renamed.flush(saved({ name: 'Leads, new', batches: 3 }));
+    expect([store.changed(), store.saved()!.batches]).toEqual([true, 3]);
+    store.save(() => undefined);
+    http.expectOne({ method: 'PATCH', url: '/api/searches/4' }).flush(saved({ search: store.search() }));
+    expect(document.body.textContent).toContain('The 3 batches of the conditions before went with them');
+  });
+
   it('keeps the words of a directory that cannot be asked, and asks again', () => {
     store.add('title', 'a');
     jest.advanceTimersByTime(300);

@@ -25,6 +25,7 @@ interface SearchState {
   page: PageView | null;
   pageAt: number;
   splitting: boolean;
+  saving: boolean;
 }
 
 const NONE: SearchState = {
@@ -39,6 +40,7 @@ const NONE: SearchState = {
   page: null,
   pageAt: 1,
   splitting: false,
+  saving: false,
 };
 
 /** The working state of the search screen: conditions, and what the directory answers to them. */
@@ -94,24 +96,38 @@ export const SearchStore = signalStore(
       doing.run(
         request,
         (saved) => {
-          patchState(store, { saved, splitting: false });
+          patchState(store, { saved, splitting: false, saving: false });
           then();
         },
         (words) => {
-          patchState(store, { splitting: false });
+          patchState(store, { splitting: false, saving: false });
           notices.bad(words);
         },
       );
     /** Saves what is not saved yet, under a name made from the conditions, and goes on. */
     function save(then: () => void) {
-      const { saved, search, changed } = store;
+      const { saved, search, changed, saving } = store;
       const before = saved();
+      // Pressed twice, it is saved once.
+      if (saving()) return;
+      if (before && !changed()) return then();
+      patchState(store, { saving: true });
       if (!before)
-        send(api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }), then);
-      else if (changed()) send(api.patchSearch(before.id, { search: search() }), then);
-      else then();
+        return send(api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }), then);
+      send(api.patchSearch(before.id, { search: search() }), () => {
+        if (before.batches > 0)
+          notices.say(
+            `The ${before.batches === 1 ? 'batch' : `${before.batches} batches`} of the conditions before went with them. Ctrl Z brings both back.`,
+          );
+        then();
+      });
     }
-    const patch = (changes: SearchPatch) => save(() => send(api.patchSearch(store.saved()!.id, changes)));
+    /** Changes what is not a condition; conditions that are not saved yet stay so, and the batches with those that are. */
+    function patch(changes: SearchPatch) {
+      const change = () => send(api.patchSearch(store.saved()!.id, changes));
+      if (store.saved()) change();
+      else save(change);
+    }
     const reload = rxMethod<void>(
       pipe(
         throttleTime(500, undefined, { leading: true, trailing: true }),
