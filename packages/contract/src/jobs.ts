@@ -4,6 +4,8 @@ import { at, count, id } from './model';
 
 const jobFields = {
   name: z.string().trim().min(1).max(200),
+  /** Whom the contacts are delivered to. */
+  client: z.string().trim().max(200),
   folder: z.string().trim().max(200),
   note: z.string().trim().max(2000),
   targetValid: z.int().min(0).max(10_000_000),
@@ -12,6 +14,7 @@ const jobFields = {
 
 export const newJob = z.object({
   ...jobFields,
+  client: jobFields.client.default(''),
   folder: jobFields.folder.default(''),
   note: jobFields.note.default(''),
   targetValid: jobFields.targetValid.default(0),

@@ -3,4 +3,5 @@ UPDATE `settings` SET `value` = json_set(`value`, '$.currency', 'GBP')
 UPDATE `settings` SET `value` = json_set(`value`, '$.pace.fromMinute', 0, '$.pace.toMinute', 1440)
   WHERE `key` = 'settings' AND json_extract(`value`, '$.pace.fromMinute') = json_extract(`value`, '$.pace.toMinute');
 --> statement-breakpoint
-CREATE INDEX `decisions_source` ON `decisions` (json_extract(`body`, '$.sourceId')) WHERE json_extract(`body`, '$.kind') = 'bring-in';
+CREATE INDEX `decisions_source` ON `decisions` (json_extract(`body`, '$.sourceId')) WHERE json_extract(`body`, '$.kind') = 'bring-in';--> statement-breakpoint
+ALTER TABLE `jobs` ADD `client` text NOT NULL DEFAULT '';

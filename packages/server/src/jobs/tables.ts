@@ -6,6 +6,7 @@ import { at, id } from '../db/columns';
 export const jobs = sqliteTable('jobs', {
   id: id(),
   name: text('name').notNull(),
+  client: text('client').notNull().default(''),
   folder: text('folder').notNull(),
   note: text('note').notNull(),
   targetValid: integer('target_valid').notNull(),

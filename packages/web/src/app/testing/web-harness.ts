@@ -97,6 +97,7 @@ const count = (id: string, change: object = {}) => ({
 export const sampleJob = (change: Partial<Job> = {}): Job => ({
   id: 2,
   name: 'Cheese makers',
+  client: '',
   folder: '',
   note: 'Larkfell loggers',
   targetValid: 600,

@@ -1,5 +1,6 @@
 import { HttpEventType } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
@@ -54,7 +55,17 @@ const SEPARATORS = [
 @Component({
   selector: 'cs-bring',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Select, RouterLink, MatButtonModule, MatFormFieldModule, MatSelectModule, MatInputModule, Icon, CountPipe],
+  imports: [
+    ReactiveFormsModule,
+    Select,
+    RouterLink,
+    MatButtonModule,
+    MatFormFieldModule,
+    MatSelectModule,
+    MatInputModule,
+    Icon,
+    CountPipe,
+  ],
   host: {
     class: 'panes',
     '(dragover)': '$event.preventDefault()',
@@ -75,6 +86,13 @@ export class Bring {
   /** Job of the address; none: a new one is made. */
   readonly id = input<string>();
 
+  /** Of a new job; what is left out can be said later. */
+  protected readonly brief = inject(NonNullableFormBuilder).group({
+    name: [''],
+    targetValid: [0, [Validators.required, Validators.min(0)]],
+    budget: [0, [Validators.required, Validators.min(0)]],
+  });
+  protected readonly nameOf = (file: string): string => file.replace(/\.\w+$/, '');
   private looks = 0;
   protected readonly files = signal<Arrived[]>([]);
   protected readonly at = signal(0);
@@ -205,7 +223,7 @@ export class Bring {
 
   protected bringIn() {
     const file = this.file();
-    if (!file?.inspection || this.working()) return;
+    if (!file?.inspection || this.working() || this.brief.invalid) return;
     const { format, rows } = file.inspection;
     const source = { uploadId: file.upload, name: file.name, format, columns: file.columns };
     this.working.set(true);
@@ -229,7 +247,9 @@ export class Bring {
   private jobToFill(file: string): Observable<number> {
     const chosen = this.chosenJob();
     if (chosen !== null) return of(chosen);
-    const job = { name: file.replace(/\.\w+$/, ''), folder: '', note: '', targetValid: 0, budgetCents: 0 };
+    const { name, targetValid, budget } = this.brief.getRawValue();
+    const said = { name: name.trim() || this.nameOf(file), targetValid, budgetCents: Math.round(budget * 100) };
+    const job = { ...said, client: '', folder: '', note: '' };
     return this.api.createJob(job).pipe(
       tap((created) => {
         this.store.dispatch(workActions.jobCame({ job: created }));

@@ -111,8 +111,8 @@ export class Desk {
   }
 
   protected async newJob() {
-    const { NewJobDialog } = await import('../../ui/new-job');
-    this.dialog.open(NewJobDialog, { width: '460px' });
+    const { BriefDialog } = await import('../../ui/brief-dialog');
+    this.dialog.open(BriefDialog, { width: '480px', data: null });
   }
 }
 

@@ -78,3 +78,11 @@ it('while the run goes on its line stands in place of the offer', async () => {
   button('Pause').click();
   expect(http.expectOne('/api/runs/9').request.body).toEqual({ action: 'pause' });
 });
+
+it('a budget that may end first is raised by what is missing, with one click', async () => {
+  const { text, button, http } = await open('append-email', [], { budgetMayEnd: true, leftCents: 300 });
+  expect(text()).toContain('Raise the budget by £10.80');
+  button(/Raise/).click();
+  const asked = http.expectOne({ method: 'PATCH', url: '/api/jobs/2' });
+  expect(asked.request.body).toEqual({ budgetCents: job.budgetCents + 1080 });
+});

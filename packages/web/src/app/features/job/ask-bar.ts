@@ -1,12 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { stepWaits, stepWords, type Job, type Run } from '@sieve/contract';
+import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
 import { Doing } from '../../state/doing';
+import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
+import { Notices } from '../../ui/notices';
 import { RunLine, timeLeft } from '../../ui/run-line';
 import { EstimateStore } from './job-stores';
 import { viewOf } from './steps/registry';
@@ -39,6 +42,11 @@ import type { StepState } from './steps/step-view';
                 The budget may end first; it is never passed.
               }
             </span>
+            @if (e.budgetMayEnd && short() > 0) {
+              <button mat-stroked-button type="button" (click)="raise()">
+                Raise the budget by {{ short() | money }}, enough for all
+              </button>
+            }
             <button mat-flat-button type="button" (click)="start()">
               <cs-icon name="search" /> Look up {{ e.contacts | count }}{{ e.cost.mostCents > 0 ? ', at most ' : '' }}
               @if (e.cost.mostCents > 0) {
@@ -82,6 +90,8 @@ export class AskBar {
   private readonly api = inject(Api);
   private readonly doing = inject(Doing);
   private readonly store = inject(EstimateStore);
+  private readonly work = inject(Store);
+  private readonly notices = inject(Notices);
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
@@ -97,8 +107,22 @@ export class AskBar {
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
+  /** What is missing in the budget for the case that all are bought. */
+  protected readonly short = computed(() => {
+    const e = this.estimate();
+    return e ? e.contacts * e.priceCents - e.leftCents : 0;
+  });
+
   constructor() {
     this.store.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job() : null)));
+  }
+
+  protected raise() {
+    const budgetCents = this.job().budgetCents + this.short();
+    this.doing.run(this.api.patchJob(this.job().id, { budgetCents }), (job) => {
+      this.work.dispatch(workActions.jobCame({ job }));
+      this.notices.say('The budget is raised. Ctrl Z takes it back.');
+    });
   }
 
   protected start() {

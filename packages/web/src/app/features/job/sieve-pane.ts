@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { stepWords, type Job } from '@sieve/contract';
 import { CountPipe } from '../../ui/count';
@@ -28,8 +29,9 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
   template: `
     <div class="head">
       <h1>{{ job().name }}</h1>
-      <p>{{ job().note }}</p>
+      <p>{{ [job().client, job().note].filter(isSaid).join(' · ') }}</p>
       <cs-job-meter [job]="job()" />
+      <button type="button" class="link" (click)="openBrief()">Change the brief</button>
     </div>
     <div class="sieve">
       <cs-sieve-shape [levels]="levels()" />
@@ -73,6 +75,8 @@ export class SievePane {
   readonly chosen = output<string>();
   readonly sources = output();
   readonly showCompanies = output();
+  private readonly dialog = inject(MatDialog);
+  protected readonly isSaid = Boolean;
   protected readonly levels = computed(() => sieveLevels(this.job()));
 
   protected readonly trays = computed<Tray[]>(() => {
@@ -98,4 +102,9 @@ export class SievePane {
       }),
     ];
   });
+
+  protected async openBrief() {
+    const { BriefDialog } = await import('../../ui/brief-dialog');
+    this.dialog.open(BriefDialog, { width: '480px', data: this.job() });
+  }
 }

@@ -86,7 +86,7 @@ export class Jobs {
   }
 
   protected async newJob() {
-    const { NewJobDialog } = await import('../../ui/new-job');
-    this.dialog.open(NewJobDialog, { width: '460px' });
+    const { BriefDialog } = await import('../../ui/brief-dialog');
+    this.dialog.open(BriefDialog, { width: '480px', data: null });
   }
 }

@@ -1,0 +1,133 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { screenOptions } from '@sieve/core/steps/screen/options';
+import type { Job, JobPatch } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { Api } from '../api/api';
+import { Decisions } from '../state/decisions';
+import { Doing } from '../state/doing';
+import { workActions } from '../state/work';
+import { MoneyPipe } from './money';
+import { Notices } from './notices';
+
+/** The brief of a job: made with it, and changed at any time. Given a job, it is that one's; null: a new one's. */
+@Component({
+  selector: 'cs-brief-dialog',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatButtonModule, MoneyPipe],
+  template: `
+    <form [formGroup]="form" (ngSubmit)="save()">
+      <h2 mat-dialog-title>{{ job ? 'Brief' : 'New job' }}</h2>
+      <mat-dialog-content class="fields">
+        <mat-form-field class="wide"
+          ><mat-label>Name</mat-label><input matInput formControlName="name" placeholder="Cheese makers, UK & Ireland"
+        /></mat-form-field>
+        <mat-form-field
+          ><mat-label>Client</mat-label><input matInput formControlName="client" placeholder="Larkfell"
+        /></mat-form-field>
+        <mat-form-field><mat-label>Folder</mat-label><input matInput formControlName="folder" /></mat-form-field>
+        <mat-form-field class="wide"
+          ><mat-label>Whom it is for</mat-label
+          ><input matInput formControlName="note" placeholder="Quality and production leads"
+        /></mat-form-field>
+        <mat-form-field
+          ><mat-label>Valid emails wanted</mat-label
+          ><input matInput type="number" min="0" formControlName="targetValid"
+        /></mat-form-field>
+        <mat-form-field
+          ><mat-label>Budget</mat-label><input matInput type="number" min="0" step="0.01" formControlName="budget" />
+          @if (job && job.spentCents > 0) {
+            <mat-hint>{{ job.spentCents | money }} of it is spent</mat-hint>
+          }
+        </mat-form-field>
+        @if (screen) {
+          <mat-form-field class="wide"
+            ><mat-label>Job titles wanted, one a line</mat-label
+            ><textarea matInput rows="4" formControlName="titles"></textarea>
+            <mat-hint>Others wait for a look in Screen, where words and fields narrow it further</mat-hint>
+          </mat-form-field>
+          <mat-form-field
+            ><mat-label>At most so many a company</mat-label
+            ><input matInput type="number" min="0" formControlName="perCompany" />
+            <mat-hint>0: no limit</mat-hint>
+          </mat-form-field>
+        }
+      </mat-dialog-content>
+      <mat-dialog-actions align="end">
+        <button mat-button type="button" mat-dialog-close>Close</button>
+        <button mat-flat-button type="submit" [disabled]="form.invalid">
+          {{ job ? 'Save' : 'Create and bring in a file' }}
+        </button>
+      </mat-dialog-actions>
+    </form>
+  `,
+  styles: `
+    .fields {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 14px 10px;
+      padding-top: 8px !important;
+    }
+    .wide {
+      grid-column: 1 / -1;
+    }
+  `,
+})
+export class BriefDialog {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly doing = inject(Doing);
+  private readonly notices = inject(Notices);
+  private readonly decisions = inject(Decisions);
+  private readonly dialog = inject(MatDialogRef<BriefDialog>);
+  protected readonly job = inject<Job | null>(MAT_DIALOG_DATA);
+  /** The step that keeps to the brief. */
+  protected readonly screen = this.job?.sieve.find(({ kind }) => kind === 'screen');
+  private readonly options = screenOptions.parse(this.screen?.options ?? {});
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    name: [this.job?.name ?? '', [Validators.required, Validators.maxLength(200)]],
+    client: [this.job?.client ?? '', Validators.maxLength(200)],
+    note: [this.job?.note ?? '', Validators.maxLength(2000)],
+    folder: [this.job?.folder ?? '', Validators.maxLength(200)],
+    targetValid: [this.job?.targetValid ?? 0, [Validators.required, Validators.min(0)]],
+    budget: [(this.job?.budgetCents ?? 0) / 100, [Validators.required, Validators.min(0)]],
+    titles: [this.options.briefTitles.join('\n')],
+    perCompany: [this.options.atMostPerCompany, [Validators.required, Validators.min(0), Validators.max(10_000)]],
+  });
+
+  protected save() {
+    if (this.form.invalid) return;
+    const { budget, titles, perCompany, ...fields } = this.form.getRawValue();
+    const brief = { ...fields, budgetCents: Math.round(budget * 100) };
+    if (this.job) this.change(this.job, brief, titles, perCompany);
+    else this.store.dispatch(workActions.jobWanted({ job: brief, thenBringIn: true }));
+    this.dialog.close();
+  }
+
+  /** Only what was changed here is sent: what somebody else changed meanwhile stays. */
+  private change(job: Job, brief: JobPatch, titles: string, atMostPerCompany: number) {
+    const changed = Object.entries(brief).filter(([key, value]) => value !== job[key as keyof JobPatch]);
+    if (changed.length > 0)
+      this.doing.run(this.api.patchJob(job.id, Object.fromEntries(changed)), (saved) => {
+        this.store.dispatch(workActions.jobCame({ job: saved }));
+        this.notices.say('The brief is saved. Ctrl Z takes it back.');
+      });
+    const briefTitles = titles
+      .split('\n')
+      .map((title) => title.trim())
+      .filter(Boolean);
+    const isSame =
+      atMostPerCompany === this.options.atMostPerCompany &&
+      briefTitles.join('\n') === this.options.briefTitles.join('\n');
+    if (this.screen && !isSame)
+      this.decisions.configure(
+        job.id,
+        { ...this.screen, options: { ...this.options, briefTitles, atMostPerCompany } },
+        this.screen,
+      );
+  }
+}
