@@ -63,6 +63,8 @@ export const run = z.object({
   endedAt: at.nullable(),
   /** Waits until then. */
   notBefore: at.nullable(),
+  /** When a person looked at how it failed. */
+  seenAt: at.nullable(),
 });
 export type Run = z.output<typeof run>;
 

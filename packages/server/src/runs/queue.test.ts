@@ -97,7 +97,7 @@ test('a run is paused and goes on; a sifting that is stopped ends at once', asyn
   expect(() => queue.act(id, 'pause')).toThrow('paused');
   queue.act(id, 'resume');
   expect(kinds(tasks).filter((kind) => kind === 'ask')).toHaveLength(2);
-  const sift = queue.recent().find(({ input }) => input.kind === 'sift')!;
+  const sift = queue.listed().find(({ input }) => input.kind === 'sift')!;
   queue.act(sift.id, 'cancel');
   expect(tasks.find(({ task }) => task.input.kind === 'sift')!.said).toEqual(['kill']);
   await soon();
@@ -158,5 +158,5 @@ test('a run whose end the database refuses is shown as it ended, and is written 
   expect([queue.view(id)!.state, stored()]).toEqual(['done', 'running']);
   other.close();
   while (stored() !== 'done') await new Promise((done) => setTimeout(done, 100));
-  expect(queue.recent().map(({ input }) => input.kind)).toEqual(['sift', 'ask']);
+  expect(queue.listed().map(({ input }) => input.kind)).toEqual(['sift', 'ask']);
 });

@@ -6,11 +6,11 @@ import { jobsToSift } from '../sieve/outcomes';
 import type { Crew, Hand } from '../threads/crew';
 import {
   addRun,
-  isRun,
+  listedRuns,
   queuedRuns,
   queuedSift,
   requeueRunning,
-  runRows,
+  runRow,
   setRun,
   type RunChange,
   type RunEnd,
@@ -32,7 +32,6 @@ export type Queue = ReturnType<typeof createQueue>;
 
 /** Timers hold no more than about 24 days. */
 const LONGEST_TIMER_MS = 86_400_000;
-const MOST_LISTED = 50;
 const TRY_AGAIN_MS = 2000;
 
 /** Three lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory. */
@@ -174,7 +173,7 @@ export function createQueue(options: QueueOptions) {
 
   function end(id: number, { state, result = null, notBefore = null }: RunEnd) {
     const endedAt = state === 'done' || state === 'failed' || state === 'cancelled' ? now() : null;
-    change(id, { state, result, endedAt, notBefore });
+    change(id, { state, result, endedAt, notBefore, seenAt: null });
     announce(id);
   }
 
@@ -193,7 +192,10 @@ export function createQueue(options: QueueOptions) {
     }
   }
 
-  const view = (id: number): Run | undefined => runRows(db, isRun(id), 1).map(toRun)[0];
+  function view(id: number): Run | undefined {
+    const row = runRow(db, id);
+    return row && toRun(row);
+  }
 
   function toRun(row: RunTableRow): Run {
     const live = active.get(row.id);
@@ -235,7 +237,7 @@ export function createQueue(options: QueueOptions) {
     enqueue,
     act,
     view,
-    recent: () => runRows(db, undefined, MOST_LISTED).map(toRun),
+    listed: () => listedRuns(db).map(toRun),
     /** Takes up what a stopped server left: runs that were running are queued again, outcomes that are gone are made anew. */
     resume() {
       keep(() => {

@@ -1,5 +1,5 @@
 import type { RunInput, RunResult, RunState } from '@sieve/contract';
-import { and, asc, desc, eq, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { runs } from './tables';
 
@@ -26,13 +26,38 @@ export const queuedSift = (db: Db, jobId: number): RunTableRow | undefined =>
 export const queuedRuns = (db: Db): RunTableRow[] =>
   db.select().from(runs).where(eq(runs.state, 'queued')).orderBy(asc(runs.id)).all();
 
-/** The newest first. */
-export const runRows = (db: Db, where: SQL | undefined, limit: number): RunTableRow[] =>
-  db.select().from(runs).where(where).orderBy(desc(runs.id)).limit(limit).all();
+const MOST_ENDED = 100;
+const ENDED: RunState[] = ['done', 'failed', 'cancelled'];
 
-export const isRun = (id: number): SQL => eq(runs.id, id);
+/** All that are not at their end, and those that ended last; siftings that went well are not among these. The newest first. */
+export function listedRuns(db: Db): RunTableRow[] {
+  const live = db.select().from(runs).where(notInArray(runs.state, ENDED)).all();
+  const ended = db
+    .select()
+    .from(runs)
+    .where(
+      and(
+        inArray(runs.state, ENDED),
+        sql`NOT (${runs.state} = 'done' AND json_extract(${runs.input}, '$.kind') = 'sift')`,
+      ),
+    )
+    .orderBy(desc(runs.id))
+    .limit(MOST_ENDED)
+    .all();
+  return [...live, ...ended].sort((a, b) => b.id - a.id);
+}
 
-export type RunChange = Partial<Pick<RunTableRow, 'state' | 'result' | 'endedAt' | 'notBefore' | 'done' | 'total'>>;
+/** Failed runs have been looked at. */
+export const seeFailed = (db: Db, now: number): void =>
+  void db
+    .update(runs)
+    .set({ seenAt: now })
+    .where(and(eq(runs.state, 'failed'), isNull(runs.seenAt)))
+    .run();
+
+export type RunChange = Partial<
+  Pick<RunTableRow, 'state' | 'result' | 'endedAt' | 'notBefore' | 'seenAt' | 'done' | 'total'>
+>;
 
 export const setRun = (db: Db, id: number, change: RunChange): void =>
   void db.update(runs).set(change).where(eq(runs.id, id)).run();

@@ -16,6 +16,8 @@ export const runs = sqliteTable(
     endedAt: at('ended_at'),
     /** A run that waits for its hours. */
     notBefore: at('not_before'),
+    /** A person looked at how it failed. */
+    seenAt: at('seen_at'),
   },
   (t) => [index('runs_state').on(t.state)],
 );

@@ -54,6 +54,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/picks/picks').then((m) => m.Picks),
   },
   {
+    path: 'runs',
+    title: 'Runs · Crisp Sieve',
+    loadComponent: () => import('./features/runs/runs').then((m) => m.Runs),
+  },
+  {
     path: 'settings',
     title: 'Settings · Crisp Sieve',
     loadComponent: () => import('./features/settings/settings').then((m) => m.SettingsScreen),

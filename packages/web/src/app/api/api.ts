@@ -47,6 +47,7 @@ import type { Observable } from 'rxjs';
 export class Api {
   private readonly http = inject(HttpClient);
 
+  seeRuns = () => this.http.post<Run[]>('/api/runs/seen', {});
   jobs = () => this.http.get<Job[]>('/api/jobs');
   job = (id: number) => this.http.get<Job>(`/api/jobs/${id}`);
   createJob = (job: NewJob) => this.http.post<Job>('/api/jobs', job);

@@ -117,6 +117,7 @@ export class Commands {
     { label: 'New search', detail: 'action', go: ['/search/new'] },
     { label: 'New job', detail: 'action', go: ['/jobs'], query: { new: 1 } },
     { label: 'Bring in a file', detail: 'action', go: ['/bring'] },
+    { label: 'Runs: running, to come, failed, done', detail: 'screen', go: ['/runs'] },
     { label: 'Settings: finders, prices, pace', detail: 'screen', go: ['/settings'] },
     { label: 'Suppression list', detail: 'screen', go: ['/settings'] },
     ...this.jobs().flatMap((job): Command[] => [

@@ -18,6 +18,7 @@ const run: Run = {
   createdAt: 0,
   endedAt: null,
   notBefore: null,
+  seenAt: null,
 };
 
 async function open(runs: Run[] = []) {

@@ -24,6 +24,7 @@ const run = (id: number, state: Run['state']): Run => ({
   createdAt: 0,
   endedAt: null,
   notBefore: null,
+  seenAt: null,
 });
 
 const globalStore = () =>

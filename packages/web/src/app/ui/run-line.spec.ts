@@ -16,6 +16,7 @@ const run: Run = {
   createdAt: 0,
   endedAt: null,
   notBefore: null,
+  seenAt: null,
 };
 
 async function open(change: Partial<Run>) {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
-import { stepWaits, type Job } from '@sieve/contract';
+import { runName, stepWaits, type Job } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { Session } from '../../state/session';
@@ -37,7 +37,13 @@ export class Desk {
   private readonly dialog = inject(MatDialog);
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   protected readonly loaded = this.store.selectSignal(work.selectLoaded);
+  private readonly runs = this.store.selectSignal(work.selectAllRuns);
   protected readonly running = this.store.selectSignal(work.selectLiveRuns);
+  /** Failed and not looked at yet. */
+  protected readonly failed = computed(() =>
+    this.runs().filter(({ state, seenAt }) => state === 'failed' && seenAt === null),
+  );
+  protected readonly runName = runName;
   protected readonly day = signal(new Date().toLocaleDateString('en-GB', { weekday: 'long' }));
   protected readonly month = new Date().toLocaleDateString('en-GB', { month: 'long' });
   private readonly searchesStore = inject(SearchesStore);

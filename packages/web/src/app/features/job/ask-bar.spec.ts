@@ -27,6 +27,7 @@ const run: Run = {
   createdAt: 0,
   endedAt: null,
   notBefore: null,
+  seenAt: null,
 };
 const job = sampleJob();
 

@@ -89,13 +89,13 @@ import type { StepState } from './steps/step-view';
 export class AskBar {
   private readonly api = inject(Api);
   private readonly doing = inject(Doing);
-  private readonly store = inject(EstimateStore);
-  private readonly work = inject(Store);
+  private readonly estimates = inject(EstimateStore);
+  private readonly store = inject(Store);
   private readonly notices = inject(Notices);
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
-  protected readonly estimate = computed(() => valueOf(this.store.asked()));
+  protected readonly estimate = computed(() => valueOf(this.estimates.asked()));
   protected readonly asking = computed(() =>
     this.runs().filter(
       ({ input: { kind, ...input } }) => kind === 'ask' && 'step' in input && input.step === this.state().step.id,
@@ -114,13 +114,13 @@ export class AskBar {
   });
 
   constructor() {
-    this.store.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job() : null)));
+    this.estimates.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job() : null)));
   }
 
   protected raise() {
     const budgetCents = this.job().budgetCents + this.short();
     this.doing.run(this.api.patchJob(this.job().id, { budgetCents }), (job) => {
-      this.work.dispatch(workActions.jobCame({ job }));
+      this.store.dispatch(workActions.jobCame({ job }));
       this.notices.say('The budget is raised. Ctrl Z takes it back.');
     });
   }

@@ -25,6 +25,7 @@ describe('pulls of batches', () => {
     createdAt: 0,
     endedAt: null,
     notBefore: null,
+    seenAt: null,
   };
   const saved = (stopped: boolean) => {
     const counts = { page: 2, promised: 60, came: 25, fresh: 25, yours: 0, full: 0 };

@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
+import { runName, runWords, type Run } from '@sieve/contract';
+import { Store } from '@ngrx/store';
+import { Api } from '../../api/api';
+import { Doing } from '../../state/doing';
+import { work, workActions } from '../../state/work';
+import { CountPipe } from '../../ui/count';
+import { RunLine } from '../../ui/run-line';
+import { whenWords } from '../../ui/when';
+
+/** All runs: what runs and what is to come, what failed and why, what is done. */
+@Component({
+  selector: 'cs-runs',
+  host: { class: 'page' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterLink, MatButtonModule, CountPipe, RunLine],
+  template: `
+    <h1>Runs</h1>
+    <div class="two">
+      <section>
+        <h2>Running</h2>
+        @for (run of running(); track run.id) {
+          <cs-run-line [run]="run" />
+        } @empty {
+          <p class="dim">Nothing runs now.</p>
+        }
+      </section>
+      <section>
+        <h2>
+          To come <small class="num">{{ toCome().length | count }}</small>
+        </h2>
+        @for (run of toCome().slice(0, MOST_SHOWN); track run.id) {
+          <cs-run-line [run]="run" />
+        } @empty {
+          <p class="dim">Nothing waits its turn.</p>
+        }
+        @if (toCome().length > MOST_SHOWN) {
+          <p class="dim">and {{ toCome().length - MOST_SHOWN | count }} more behind them.</p>
+        }
+      </section>
+    </div>
+    <h2>Failed or stopped</h2>
+    @if (failed().length > 0) {
+      <table class="lines">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th>Job</th>
+            <th>When</th>
+            <th>Why</th>
+            <th><span class="visually-hidden">Actions</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (run of failed(); track run.id) {
+            <tr>
+              <td>{{ name(run) }}</td>
+              <td>
+                <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
+              </td>
+              <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
+              <td class="why">{{ run.state === 'cancelled' ? 'stopped by you' : words(run) }}</td>
+              <td class="r">
+                <button mat-stroked-button type="button" (click)="again(run)">
+                  {{ run.state === 'cancelled' ? 'Go on' : 'Try again' }}
+                </button>
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    } @else {
+      <p class="dim">Nothing failed.</p>
+    }
+    <h2>Done</h2>
+    @if (done().length > 0) {
+      <table class="lines">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th>Job</th>
+            <th>When</th>
+            <th>What came of it</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (run of done(); track run.id) {
+            <tr>
+              <td>{{ name(run) }}</td>
+              <td>
+                <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
+              </td>
+              <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
+              <td>{{ words(run) }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    } @else {
+      <p class="dim">Nothing is done yet. Bring in a file, or pull a search.</p>
+    }
+  `,
+  styles: `
+    h1 {
+      font-size: 22px;
+    }
+    h2 {
+      font-size: 14px;
+      margin: 20px 0 7px;
+    }
+    .two {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 0 28px;
+    }
+    .dim,
+    small {
+      color: var(--ink-2);
+      font-weight: 400;
+    }
+    .why {
+      color: var(--brick);
+    }
+    @media (width < 1100px) {
+      .two {
+        grid-template-columns: 1fr;
+      }
+    }
+  `,
+})
+export class Runs {
+  private readonly api = inject(Api);
+  private readonly doing = inject(Doing);
+  private readonly store = inject(Store);
+  private readonly runs = this.store.selectSignal(work.selectAllRuns);
+  protected readonly MOST_SHOWN = 20;
+  protected readonly name = (run: Run) => runName(run.input);
+  protected readonly words = runWords;
+  protected readonly when = whenWords;
+  private readonly inState = (...states: Run['state'][]) =>
+    computed(() => this.runs().filter(({ state }) => states.includes(state)));
+  protected readonly running = this.inState('running');
+  private readonly later = this.inState('queued', 'paused');
+  /** In the order in which they come. */
+  protected readonly toCome = computed(() => [...this.later()].reverse());
+  protected readonly failed = this.inState('failed', 'cancelled');
+  protected readonly done = this.inState('done');
+
+  constructor() {
+    // Looked at here, they leave the desk.
+    effect(() => {
+      if (this.failed().some(({ state, seenAt }) => state === 'failed' && seenAt === null))
+        this.doing.run(this.api.seeRuns(), (runs) => this.store.dispatch(workActions.runsCame({ runs })));
+    });
+  }
+
+  protected again({ id }: Run) {
+    this.store.dispatch(workActions.runAsked({ id, action: 'resume' }));
+  }
+}
