@@ -1,4 +1,4 @@
-import { MAIL_FRESH_MS, personKeys, type ExportRow, type Person } from '@sieve/core';
+import { MAIL_FRESH_MS, personKeys, type ExportRow, type Judgement, type Person } from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { goneBefore, type Entry } from '../register/register';
@@ -11,13 +11,16 @@ export interface ChosenContact {
   recordIds: number[];
   person: Person;
   extra: Record<string, string>;
-  verdict: ExportLayout['verdicts'][number];
+  /** What is known of the address; 'none' without one. */
+  verdict: Judgement['verdict'] | 'none';
   reason: string;
   via: string;
   sources: string;
 }
 
 interface Candidate extends ChosenContact {
+  /** Under which choice of verdicts it goes: an invalid address that a person kept goes with those that nobody is sure of. */
+  choice: ExportLayout['verdicts'][number];
   exportedBefore: boolean;
   suppressed: boolean;
   stale: boolean;
@@ -50,12 +53,14 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   for (const columns of rows) {
     const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
+    const known = person.email === '' ? 'none' : verdict === '' ? 'unknown' : verdict;
     yield {
       id,
       recordIds,
       person,
       extra,
-      verdict: person.email === '' ? 'none' : verdict === '' || verdict === 'invalid' ? 'unknown' : verdict,
+      verdict: known,
+      choice: known === 'invalid' ? 'unknown' : known,
       reason,
       via,
       sources,
@@ -67,7 +72,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
 }
 
 const goes = (c: Candidate, layout: ExportLayout) =>
-  layout.verdicts.includes(c.verdict) && !c.suppressed && !c.stale && !(layout.onlyNew && c.exportedBefore);
+  layout.verdicts.includes(c.choice) && !c.suppressed && !c.stale && !(layout.onlyNew && c.exportedBefore);
 
 /** By name, so that the export batches are the same each time; sorted here, since SQLite would sort whole rows. */
 const byName = (a: ChosenContact, b: ChosenContact): number =>
@@ -89,12 +94,12 @@ export function exportCounts(
   const own = new Set<string>();
   const chosen: ChosenContact[] = [];
   for (const c of candidates(db, jobId, now)) {
-    counts[c.verdict]++;
+    counts[c.choice]++;
     for (const name of Object.keys(c.extra)) own.add(name);
     if (goes(c, layout)) chosen.push(c);
     else if (c.suppressed) heldBack.suppressed++;
     else if (c.stale) heldBack.stale++;
-    else if (!layout.verdicts.includes(c.verdict)) heldBack.risky += c.verdict === 'risky' ? 1 : 0;
+    else if (!layout.verdicts.includes(c.choice)) heldBack.risky += c.choice === 'risky' ? 1 : 0;
     else heldBack.exportedBefore++;
   }
   return { chosen: chosen.sort(byName), counts, heldBack, ownFields: [...own].sort() };

@@ -76,7 +76,7 @@ export class Desk {
           link: ['/jobs', job.id, 'judge'],
           query: {},
         },
-        ...waitingSteps(job).flatMap(({ id, kind, look, waits }) => [
+        ...waitingSteps(job).flatMap(({ id, kind, look, waits, stale }) => [
           {
             ...rows,
             icon: 'eye' as const,
@@ -87,8 +87,15 @@ export class Desk {
           {
             ...rows,
             icon: 'search' as const,
-            count: waits,
-            what: stepWaits(kind, waits),
+            count: waits - stale,
+            what: stepWaits(kind, waits - stale),
+            query: { step: id, fate: 'waits' },
+          },
+          {
+            ...rows,
+            icon: 'clock' as const,
+            count: stale,
+            what: stale === 1 ? 'answer is too old' : 'answers are too old',
             query: { step: id, fate: 'waits' },
           },
         ]),
@@ -124,4 +131,9 @@ export class Desk {
 
 /** The counts of a job's steps, with their kinds. */
 const waitingSteps = ({ sieve, summary }: Job) =>
-  (summary?.steps ?? []).map((count) => ({ ...count, kind: sieve.find(({ id }) => id === count.id)?.kind ?? '' }));
+  (summary?.steps ?? []).map((count) => ({
+    ...count,
+    kind: sieve.find(({ id }) => id === count.id)?.kind ?? '',
+    /** Of those that wait: asked before, too long ago. */
+    stale: count.why['no-longer-fresh'] ?? 0,
+  }));

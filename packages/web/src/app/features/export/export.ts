@@ -14,6 +14,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { PersonField } from '@sieve/core';
+import { MAIL_FRESH_MS } from '@sieve/core/facts/fact-kind';
 import { EXPORT_FIELDS, MAIL_OUT, type ExportColumn } from '@sieve/core/export/columns';
 import { FIELD_WORDS, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
@@ -130,6 +131,11 @@ export class Export {
       ({ field }) => !used.has(field),
     );
   });
+  protected readonly freshDays = MAIL_FRESH_MS / 86_400_000;
+  /** The step at which contacts wait since their verdict is too old. */
+  protected readonly staleStep = computed(
+    () => this.job()?.summary?.steps.find(({ id, why }) => why['no-longer-fresh'] && this.kindOf(id) === 'verify')?.id,
+  );
   protected readonly mix = computed(() => {
     const counts = this.preview()?.counts;
     const sum = (counts?.valid ?? 0) + (counts?.risky ?? 0);
@@ -147,6 +153,17 @@ export class Export {
     );
     this.exports.load(computed(() => ({ jobId: this.id(), done: this.exportsDone() })));
     effect(() => localStorage.setItem(REMEMBERED, JSON.stringify(this.layout())));
+  }
+
+  /** Asks about them anew; the preview follows when the answers are in. */
+  protected askAgain(step: string) {
+    this.doing.run(this.api.ask(this.id(), step), () =>
+      this.notices.say('They are being verified again; the preview follows.'),
+    );
+  }
+
+  private kindOf(id: string): string | undefined {
+    return this.job()?.sieve.find((step) => step.id === id)?.kind;
   }
 
   protected set(change: Partial<ExportLayout>) {

@@ -4,6 +4,12 @@ import { defaultSieve } from '@sieve/core/steps/sieve';
 import { drawn, inDialog, webHarness } from '../../testing/web-harness';
 import { StepDialog } from './step-dialog';
 
+const FINDERS = ['lantern', 'beacon', 'candle'].map((finder, i) => ({
+  id: finder,
+  name: finder[0]!.toUpperCase() + finder.slice(1),
+  priceCents: 10 + i,
+}));
+
 async function open(id: string, options: SieveStep['options'] = {}) {
   const known = defaultSieve().find((step) => step.id === id)!;
   const step = { ...known, options: { ...known.options, ...options } };
@@ -12,7 +18,8 @@ async function open(id: string, options: SieveStep['options'] = {}) {
   const dialog = await drawn(StepDialog);
   await dialog.stable();
   for (const asked of http.match('/api/settings'))
-    asked.flush({ version: 0, settings: { currency: 'GBP', finders: [{ id: 'lantern', name: 'Lantern' }] } });
+    asked.flush({ version: 0, settings: { currency: 'GBP', finders: FINDERS } });
+  await dialog.stable();
   const saved = () => {
     dialog.button('Use').click();
     const [asked] = http.match('/api/jobs/2/steps');
@@ -92,4 +99,18 @@ it('append keeps its finders in their order, verify can be switched off', async 
   const verify = await open('verify');
   verify.element.querySelector<HTMLInputElement>('input[type=checkbox]')!.click();
   expect(verify.on()).toBe(false);
+});
+
+it('the lookup order is the order in which finders are asked: moved with the keys, taken out, put behind', async () => {
+  const { button, saved, stable, text } = await open('append-email', { candidates: 2, finders: ['beacon', 'lantern'] });
+  expect(text()).toMatch(/1\s*Beacon.*2\s*Lantern.*Ask Candle too/);
+  button(/^Lantern, place 2 of 2/).dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', altKey: true }));
+  await stable();
+  button(/Ask Candle/).click();
+  await stable();
+  button('Do not ask Beacon').click();
+  await stable();
+  button(/Ask Beacon/).click();
+  await stable();
+  expect(saved()).toEqual({ candidates: 2, finders: ['lantern', 'candle', 'beacon'] });
 });
