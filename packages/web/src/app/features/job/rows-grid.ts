@@ -104,10 +104,13 @@ const PAGE = 100;
     :host ::ng-deep .first {
       font-weight: 600;
     }
-    :host ::ng-deep .ag-cell.figure {
-      font-family: var(--num);
+    :host ::ng-deep .ag-cell.address {
+      font-family: var(--mono);
       font-size: 12px;
       letter-spacing: -0.02em;
+    }
+    :host ::ng-deep .ag-cell.figure {
+      font-variant-numeric: tabular-nums;
     }
     :host ::ng-deep .ag-cell.dim {
       color: var(--ink-2);
@@ -176,7 +179,7 @@ export class RowsGrid {
         headerName: 'Email',
         flex: 1.5,
         minWidth: 150,
-        cellClass: 'figure',
+        cellClass: 'address',
         sortable: true,
       });
     else

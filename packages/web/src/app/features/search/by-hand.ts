@@ -71,7 +71,7 @@ import { Select } from '../../ui/select/select';
       border-radius: 6px;
       background: var(--flour);
       color: var(--ink);
-      font: 12.5px/1.5 var(--num);
+      font: 12.5px/1.5 var(--mono);
       resize: vertical;
     }
     .columns,

@@ -65,7 +65,8 @@ const FILLS = ['var(--level-1)', 'var(--level-2)', 'var(--level-3)', 'var(--leve
       fill: var(--ink);
     }
     .n {
-      font: 400 11.5px var(--num);
+      font-size: 11.5px;
+      font-variant-numeric: tabular-nums;
       fill: var(--ink-2);
     }
     g.on rect {
