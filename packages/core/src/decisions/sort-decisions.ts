@@ -8,7 +8,8 @@ export interface Sorted {
   fates: Map<number, { order: number; keepTo: string | null }>;
   titleGroups: Map<string, 'keep' | 'aside'>;
   same: [number, number][];
-  different: [number, number][];
+  /** Records of which no two are one person: two that were judged, or all that were taken apart. */
+  different: number[][];
   edits: Map<number, Map<PersonField, string>>;
   refused: Map<number, Set<PersonField>>;
   refusedLike: { field: PersonField; was: string; is: string }[];
@@ -25,9 +26,15 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
     refusedLike: [],
   };
   const pairs = new Map<string, { pair: [number, number]; same: boolean }>();
+  const apart: number[][] = [];
   const judge = (a: number, b: number, same: boolean) => {
     const pair: [number, number] = a < b ? [a, b] : [b, a];
     pairs.set(pair.join(), { pair, same });
+  };
+  const takeApart = (recordIds: number[]) => {
+    const among = new Set(recordIds);
+    for (const [key, { pair }] of pairs) if (pair.every((record) => among.has(record))) pairs.delete(key);
+    apart.push(recordIds);
   };
   for (const { id, body } of decisions) {
     switch (body.kind) {
@@ -45,7 +52,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         judge(body.a, body.b, body.kind === 'same');
         break;
       case 'apart':
-        for (const [i, a] of body.recordIds.entries()) for (const b of body.recordIds.slice(i + 1)) judge(a, b, false);
+        takeApart(body.recordIds);
         break;
       case 'edit':
         for (const record of body.recordIds) {
@@ -65,6 +72,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         break;
     }
   }
+  out.different.push(...apart);
   for (const { pair, same } of pairs.values()) (same ? out.same : out.different).push(pair);
   return out;
 }

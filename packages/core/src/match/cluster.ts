@@ -11,6 +11,7 @@ export interface Link {
  * hold more pairs that speak against a merge than for it.
  *
  * @param likely pairs at or over the merge line
+ * @param different groups of records of which no two are one person
  * @param conflict true when two records cannot be one person by what is known of them
  * @returns for each record the lowest index in its group
  */
@@ -18,47 +19,45 @@ export function cluster(
   size: number,
   likely: readonly Link[],
   same: readonly (readonly [number, number])[],
-  different: readonly (readonly [number, number])[],
+  different: readonly (readonly number[])[],
   conflict: (a: number, b: number) => boolean,
 ): Int32Array {
   const parent = Int32Array.from({ length: size }, (_, i) => i);
   const members = new Map<number, number[]>();
+  /** For each group the numbers of those of `different` that it has a record of. */
   const apart = new Map<number, Set<number>>();
   const find = (i: number): number => {
     while (parent[i] !== i) i = parent[i] = parent[parent[i]!]!;
     return i;
   };
   const group = (root: number) => members.get(root) ?? [root];
-  const keep = (x: number, y: number) => {
-    if (!apart.has(x)) apart.set(x, new Set());
-    apart.get(x)!.add(y);
+  const keep = (root: number, numbers: Iterable<number>) => {
+    const known = apart.get(root) ?? new Set();
+    for (const number of numbers) known.add(number);
+    apart.set(root, known);
+  };
+  const mayNotMeet = (x: number, y: number) => {
+    const [one, two] = [apart.get(x), apart.get(y)];
+    if (!one || !two) return false;
+    for (const number of one) if (two.has(number)) return true;
+    return false;
   };
   const unite = (x: number, y: number) => {
     const [root, other] = x < y ? [x, y] : [y, x];
     members.set(root, [...group(root), ...group(other)]);
     members.delete(other);
     parent[other] = root;
-    for (const enemy of apart.get(other) ?? []) {
-      keep(root, enemy);
-      const back = apart.get(enemy);
-      back?.delete(other);
-      back?.add(root);
-    }
+    const numbers = apart.get(other);
+    if (numbers) keep(root, numbers);
     apart.delete(other);
   };
   for (const [a, b] of same) if (find(a) !== find(b)) unite(find(a), find(b));
-  for (const [a, b] of different) {
-    const x = find(a);
-    const y = find(b);
-    if (x === y) continue;
-    keep(x, y);
-    keep(y, x);
-  }
+  for (const [number, records] of different.entries()) for (const record of records) keep(find(record), [number]);
   const ordered = [...likely].sort((p, q) => q.chance - p.chance || p.a - q.a || p.b - q.b);
   for (const { a, b } of ordered) {
     const x = find(a);
     const y = find(b);
-    if (x === y || apart.get(x)?.has(y)) continue;
+    if (x === y || mayNotMeet(x, y)) continue;
     const one = group(x);
     const two = group(y);
     if (one.length * two.length > 1 && one.length * two.length <= 400) {

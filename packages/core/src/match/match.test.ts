@@ -83,6 +83,11 @@ test('the same data gives the same outcome, and what a person says wins', () => 
   const apart = matchPeople(people, lines, [], [[first.roots[merged]!, merged]]);
   expect(apart.roots[merged]).not.toBe(apart.roots[first.roots[merged]!]);
   expect(matchPeople(people, lines, [[0, people.length - 1]]).roots[people.length - 1]).toBe(0);
+  // All of a large group taken apart stand alone; a pair of them that was judged the same stands together.
+  const all = people.map((_, i) => i);
+  const alone = matchPeople(people, lines, [[2, 5]], [all]);
+  expect([...alone.roots].map((root, i) => root === i).filter((isAlone) => !isAlone)).toHaveLength(1);
+  expect([alone.roots[5], alone.doubtfulCount]).toEqual([2, 0]);
 });
 
 test('relatives with one mailbox stay two people', () => {

@@ -40,13 +40,14 @@ const MOST_DOUBTFUL = 5000;
 /**
  * Finds the records that are one person: blocks, comparisons, weights learned from the data, lines, clusters.
  *
- * @param same and different: pairs of record indexes that a person has judged; they always win
+ * @param same pairs of record indexes that a person has judged; they always win
+ * @param different groups of record indexes of which no two are one person; they win over what is likely
  */
 export function matchPeople(
   people: readonly Person[],
   lines: MatchLines,
   same: readonly (readonly [number, number])[] = [],
-  different: readonly (readonly [number, number])[] = [],
+  different: readonly (readonly number[])[] = [],
 ): MatchOutcome {
   const subjects = toSubjects(people);
   const compare = comparisons(subjects);
@@ -83,11 +84,11 @@ export function matchPeople(
   const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
 
-  const ruledOut = new Set(different.map(([a, b]) => Math.min(a, b) * people.length + Math.max(a, b)));
+  const ruledOut = togetherIn(different);
   const doubtful = new Map<number, Link>();
   for (const link of between) {
     const [x, y] = [roots[link.a]!, roots[link.b]!];
-    if (x === y || ruledOut.has(link.a * people.length + link.b)) continue;
+    if (x === y || ruledOut(link.a, link.b)) continue;
     const key = Math.min(x, y) * people.length + Math.max(x, y);
     const known = doubtful.get(key);
     if (!known || known.chance < link.chance) doubtful.set(key, link);
@@ -112,6 +113,14 @@ export function matchPeople(
     compared: pairs.size,
     expectedError: merged === 0 ? 0 : wrong / merged,
   };
+}
+
+/** Whether two records stand in one of some groups. */
+function togetherIn(groups: readonly (readonly number[])[]): (a: number, b: number) => boolean {
+  const of = new Map<number, number[]>();
+  for (const [number, records] of groups.entries())
+    for (const record of records) of.set(record, [...(of.get(record) ?? []), number]);
+  return (a, b) => of.get(a)?.some((number) => of.get(b)?.includes(number)) ?? false;
 }
 
 /** What each field says about two records, by the weights that were learned from all of them. */

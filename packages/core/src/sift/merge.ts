@@ -34,14 +34,12 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
   const said = new Set([...judged.same, ...judged.different].flat());
   const indexOf = new Map<number, number>();
   if (said.size > 0) rows.forEach(({ recordId }, i) => said.has(recordId) && indexOf.set(recordId, i));
-  const known = (pairs: [number, number][]) =>
-    pairs.flatMap(([a, b]): [number, number][] =>
-      indexOf.has(a) && indexOf.has(b) ? [[indexOf.get(a)!, indexOf.get(b)!]] : [],
-    );
+  const known = (groups: readonly number[][]) =>
+    groups.map((group) => group.flatMap((record) => indexOf.get(record) ?? [])).filter(({ length }) => length > 1);
   const match = matchPeople(
     rows.map(({ person }) => person),
     on ? options : { mergeFrom: 2, judgeFrom: 2 },
-    known(judged.same),
+    known(judged.same) as [number, number][],
     known(judged.different),
   );
   const groups = new Map<number, number[]>();
