@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect, test, type Page } from '@playwright/test';
+import type { AxeResults } from 'axe-core';
+import { startWorld, type World } from './world';
+
+// WCAG 2.2 at A and AA, as far as axe-core can tell (Deque, MPL 2.0).
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const LEVELS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+let world: World;
+test.beforeAll(async () => (world = await startWorld(4550)));
+test.afterAll(() => world.stop());
+
+async function faults(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  const { violations } = await page.evaluate<AxeResults>(
+    `axe.run(document, { runOnly: { type: 'tag', values: ${JSON.stringify(LEVELS)} } })`,
+  );
+  return violations.flatMap(({ id, nodes }) => nodes.map(({ target }) => `${id}: ${target.join(' ')}`));
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`screens, dialogs and menus hold to WCAG 2.2 AA: ${colorScheme}`, async ({ browser }) => {
+    test.setTimeout(240_000);
+    const context = await browser.newContext({ bypassCSP: true, colorScheme, viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    const { id } = await world.call<{ id: number }>('POST', '/api/jobs', {
+      name: `Accessible, ${colorScheme}`,
+      budgetCents: 900,
+    });
+    await world.bring(id, 'guild-members.txt');
+    await world.idle();
+    const search = {
+      about: 'people',
+      conditions: [{ field: 'title', not: false, terms: [{ text: 'technical', exact: false }] }],
+    };
+    const saved = await world.call<{ id: number }>('POST', '/api/searches', {
+      name: 'Leads',
+      folder: '',
+      jobId: id,
+      search,
+    });
+
+    const look = async (what: string) => expect([what, await faults(page)]).toEqual([what, []]);
+    const screens: [path: string, shows: string | RegExp][] = [
+      ['/desk', 'Waits for you'],
+      ['/jobs', 'Spent'],
+      ['/runs', 'rows read'],
+      [`/jobs/${id}?step=screen`, 'came in'],
+      [`/jobs/${id}?step=append-email`, 'Look up'],
+      [`/jobs/${id}?show=sources`, 'guild-members.txt'],
+      [`/jobs/${id}/judge`, 'Judge'],
+      [`/jobs/${id}/export`, 'Held back'],
+      ['/bring', 'Choose files'],
+      ['/search', 'Leads'],
+      [`/search/${saved.id}`, 'technical'],
+      [`/search/${saved.id}?tab=split`, 'technical'],
+      ['/settings', 'Suppression list'],
+    ];
+    for (const [path, shows] of screens) {
+      await page.goto(world.url + path);
+      await expect(page.getByText(shows).first()).toBeVisible();
+      await look(path);
+    }
+
+    await page.goto(`${world.url}/jobs/${id}?step=append-email`);
+    await page.getByRole('button', { name: 'Set up' }).click();
+    await expect(page.getByRole('heading', { name: 'Lookup order' })).toBeVisible();
+    await look('set up');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Change the brief' }).click();
+    await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible();
+    await look('brief');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('combobox').first()).toBeVisible();
+    await look('command field');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('button', { name: /^Theme/ }).click();
+    await expect(page.getByRole('menuitem').first()).toBeVisible();
+    await look('menu');
+    await context.close();
+  });
+}
