@@ -23,6 +23,7 @@ const VIEWS = [
   ['jobs', '/jobs'],
   ['job', `${job}?step=screen&fate=look`, chooseRow],
   ['job-dark', `${job}?step=verify`, chooseRow, 'dark'],
+  ['runs', '/runs'],
   ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
   ['companies', `${job}?show=companies`],
   ['judge', `${job}/judge`],

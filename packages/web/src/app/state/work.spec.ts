@@ -4,28 +4,11 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { provideRouter } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
-import type { Run } from '@sieve/contract';
 import { Subject } from 'rxjs';
 import { LIVE, type LiveEvent } from '../api/live';
+import { sampleRun } from '../testing/web-harness';
 import { work, workActions } from './work';
 import * as effects from './work-effects';
-
-const run = (id: number, state: Run['state']): Run => ({
-  id,
-  state,
-  jobId: 1,
-  jobName: 'Cheese',
-  input: { kind: 'ask', step: 'append-email' },
-  done: 0,
-  total: 10,
-  rate: 0,
-  phase: null,
-  result: null,
-  createdAt: 0,
-  endedAt: null,
-  notBefore: null,
-  seenAt: null,
-});
 
 const globalStore = () =>
   TestBed.inject(Store) as unknown as {
@@ -57,10 +40,10 @@ describe('work', () => {
 
   it('follows runs as the server tells of them', () => {
     const running = store.selectSignal(work.selectLiveRuns);
-    live.next({ type: 'run', run: run(1, 'running') });
-    live.next({ type: 'run', run: run(2, 'queued') });
+    live.next({ type: 'run', run: sampleRun(1, 'running') });
+    live.next({ type: 'run', run: sampleRun(2, 'queued') });
     expect(running().map(({ id }) => id)).toEqual([2, 1]);
-    live.next({ type: 'run', run: run(1, 'done') });
+    live.next({ type: 'run', run: sampleRun(1, 'done') });
     expect(running().map(({ id }) => id)).toEqual([2]);
   });
 
@@ -71,7 +54,7 @@ describe('work', () => {
     live.next({ type: 'back' });
     expect(connected()).toBe(true);
     http.expectOne('/api/jobs').flush([]);
-    http.expectOne('/api/runs').flush([run(7, 'paused')]);
+    http.expectOne('/api/runs').flush([sampleRun(7, 'paused')]);
     expect(store.selectSignal(work.selectLiveRuns)()).toHaveLength(1);
   });
 

@@ -4,7 +4,7 @@ import type { Provider, Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
-import type { Job } from '@sieve/contract';
+import type { Job, Run } from '@sieve/contract';
 import { defaultSieve } from '@sieve/core/steps/sieve';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
@@ -90,6 +90,25 @@ const count = (id: string, change: object = {}) => ({
   aside: 0,
   look: 0,
   waits: 0,
+  ...change,
+});
+
+/** A run of a lookup, in some state. */
+export const sampleRun = (id: number, state: Run['state'], change: Partial<Run> = {}): Run => ({
+  id,
+  jobId: 2,
+  jobName: 'Cheese makers',
+  input: { kind: 'ask', step: 'append-email' },
+  state,
+  done: 0,
+  total: 10,
+  rate: 0,
+  phase: null,
+  result: null,
+  createdAt: 0,
+  endedAt: state === 'failed' || state === 'done' ? 1 : null,
+  notBefore: null,
+  seenAt: null,
   ...change,
 });
 

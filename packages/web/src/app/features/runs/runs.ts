@@ -41,65 +41,44 @@ import { whenWords } from '../../ui/when';
         }
       </section>
     </div>
-    <h2>Failed or stopped</h2>
-    @if (failed().length > 0) {
-      <table class="lines">
-        <thead>
-          <tr>
-            <th>What</th>
-            <th>Job</th>
-            <th>When</th>
-            <th>Why</th>
-            <th><span class="visually-hidden">Actions</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (run of failed(); track run.id) {
+    @for (part of ended(); track part.title) {
+      <h2>{{ part.title }}</h2>
+      @if (part.runs.length > 0) {
+        <table class="lines">
+          <thead>
             <tr>
-              <td>{{ name(run) }}</td>
-              <td>
-                <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
-              </td>
-              <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
-              <td class="why">{{ run.state === 'cancelled' ? 'stopped by you' : words(run) }}</td>
-              <td class="r">
-                <button mat-stroked-button type="button" (click)="again(run)">
-                  {{ run.state === 'cancelled' ? 'Go on' : 'Try again' }}
-                </button>
-              </td>
+              <th>What</th>
+              <th>Job</th>
+              <th>When</th>
+              <th>{{ part.outcome }}</th>
+              <th><span class="visually-hidden">Actions</span></th>
             </tr>
-          }
-        </tbody>
-      </table>
-    } @else {
-      <p class="dim">Nothing failed.</p>
-    }
-    <h2>Done</h2>
-    @if (done().length > 0) {
-      <table class="lines">
-        <thead>
-          <tr>
-            <th>What</th>
-            <th>Job</th>
-            <th>When</th>
-            <th>What came of it</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (run of done(); track run.id) {
-            <tr>
-              <td>{{ name(run) }}</td>
-              <td>
-                <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
-              </td>
-              <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
-              <td>{{ words(run) }}</td>
-            </tr>
-          }
-        </tbody>
-      </table>
-    } @else {
-      <p class="dim">Nothing is done yet. Bring in a file, or pull a search.</p>
+          </thead>
+          <tbody>
+            @for (run of part.runs; track run.id) {
+              <tr>
+                <td>{{ name(run) }}</td>
+                <td>
+                  <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
+                </td>
+                <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
+                <td [class.why]="run.state === 'failed'">
+                  {{ run.state === 'cancelled' ? 'stopped by you' : words(run) }}
+                </td>
+                <td class="r">
+                  @if (run.state !== 'done') {
+                    <button mat-stroked-button type="button" (click)="again(run)">
+                      {{ run.state === 'cancelled' ? 'Go on' : 'Try again' }}
+                    </button>
+                  }
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      } @else {
+        <p class="dim">{{ part.none }}</p>
+      }
     }
   `,
   styles: `
@@ -145,8 +124,17 @@ export class Runs {
   private readonly later = this.inState('queued', 'paused');
   /** In the order in which they come. */
   protected readonly toCome = computed(() => [...this.later()].reverse());
-  protected readonly failed = this.inState('failed', 'cancelled');
-  protected readonly done = this.inState('done');
+  private readonly failed = this.inState('failed', 'cancelled');
+  private readonly done = this.inState('done');
+  protected readonly ended = computed(() => [
+    { title: 'Failed or stopped', runs: this.failed(), outcome: 'Why', none: 'Nothing failed.' },
+    {
+      title: 'Done',
+      runs: this.done(),
+      outcome: 'What came of it',
+      none: 'Nothing is done yet. Bring in a file, or pull a search.',
+    },
+  ]);
 
   constructor() {
     // Looked at here, they leave the desk.
