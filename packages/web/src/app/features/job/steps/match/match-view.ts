@@ -10,10 +10,14 @@ export const matchView: StepView = {
   chips: ({ step, summary }) => {
     const { mergeFrom, judgeFrom } = matchOptions.parse(step.options);
     const wrong = Math.round((summary?.expectedError ?? 0) * 1000);
+    const merged = summary?.merged ?? 0;
     return [
-      { words: `Merged from ${mergeFrom.toFixed(2)}`, count: summary?.merged ?? 0, kind: 'keep' },
+      { words: `Merged from ${mergeFrom.toFixed(2)}`, count: merged, kind: 'keep' },
       { words: `Judged from ${judgeFrom.toFixed(2)}`, count: 0, kind: '' },
-      { words: `About ${wrong} in 1,000 merges are expected to be wrong`, count: 0, kind: '' },
+      // Where nothing was merged there is no error to expect.
+      ...(merged > 0
+        ? [{ words: `About ${wrong} in 1,000 merges are expected to be wrong`, count: 0, kind: '' as const }]
+        : []),
     ];
   },
   action: JudgeLink,
