@@ -89,9 +89,7 @@ test('a messy file becomes verified batches', async ({ page }) => {
   await page.getByRole('button', { name: /Append email/ }).click();
   await page.getByRole('button', { name: 'Set up' }).click();
   await expect(page.getByRole('dialog').locator(':focus')).toBeVisible();
-  await page.getByRole('combobox', { name: /Finders/ }).press('Enter');
-  await page.getByRole('option', { name: 'Lantern' }).click();
-  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Ask Lantern too/ }).press('Enter');
   await settled(page, '/steps', () => page.getByRole('button', { name: 'Use' }).click());
   await expect(page.getByText(/at most £1.50 of the £1.50 left/)).toBeVisible();
   await settled(page, '/runs', () => page.getByRole('button', { name: /^Look up/ }).click());

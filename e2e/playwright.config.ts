@@ -11,6 +11,7 @@ export default defineConfig({
   use: {
     ...devices['Desktop Chrome'],
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 20_000,
     trace: 'retain-on-failure',
     launchOptions: {
       // Hidden scroll bars would clip the grid's last column.
