@@ -56,7 +56,7 @@ export function delimitedReader(delimiter: string): DelimitedReader {
         start = behind(text, stop);
         continue;
       }
-      const read = readQuoted(text, start, delimiter, last);
+      const read = readQuoted(text, start, delimiter, ends, last);
       if (read === 'more') break;
       rows.push({ line, cells: read.cells, ...(read.problem && { problem: read.problem }) });
       line += read.lines;
@@ -98,6 +98,8 @@ function rowEnds(text: string) {
   };
 }
 
+type RowEnds = ReturnType<typeof rowEnds>;
+
 /** Where the next row begins when one ends here. */
 const behind = (text: string, end: number): number => end + (text[end] === '\r' && text[end + 1] === '\n' ? 2 : 1);
 
@@ -108,7 +110,9 @@ interface QuotedRow {
   problem?: RawRow['problem'];
 }
 
-function readQuoted(text: string, start: number, delimiter: string, last: boolean): QuotedRow | 'more' {
+function readQuoted(text: string, start: number, delimiter: string, ends: RowEnds, last: boolean): QuotedRow | 'more' {
+  /** More text may still belong to the cell that ends here: it is the end, or a CR that an LF may follow. */
+  const isOpen = (at: number) => !last && (at >= text.length || (at === text.length - 1 && text[at] === '\r'));
   const cells: string[] = [];
   let at = start;
   let lines = 1;
@@ -119,18 +123,18 @@ function readQuoted(text: string, start: number, delimiter: string, last: boolea
       const close = closingQuote(text, at + 1);
       if (close < 0) {
         if (!last && text.length - at < LONGEST_QUOTED) return 'more';
-        return readPlain(text, start, delimiter);
+        return readPlain(text, start, delimiter, ends);
       }
       const inner = text.slice(at + 1, close);
       const breaks = inner.match(/\r\n?|\n/g)?.length ?? 0;
-      if (close - at > LONGEST_QUOTED) return readPlain(text, start, delimiter);
+      if (close - at > LONGEST_QUOTED) return readPlain(text, start, delimiter, ends);
       at = close + 1;
       cell = inner.includes('""') ? inner.replaceAll('""', '"') : inner;
       const after = nextOf(text, at, delimiter);
-      if (after >= text.length - 1 && !last && text[after] !== delimiter && text[after] !== '\n') return 'more';
+      if (isOpen(after)) return 'more';
       const rest = text.slice(at, after);
       if (rest.trim() !== '') {
-        if (breaks > 0) return readPlain(text, start, delimiter);
+        if (breaks > 0) return readPlain(text, start, delimiter, ends);
         problem = 'text-after-quote';
         cell += rest;
       }
@@ -138,7 +142,7 @@ function readQuoted(text: string, start: number, delimiter: string, last: boolea
       at = after;
     } else {
       const after = nextOf(text, at, delimiter);
-      if (after >= text.length - 1 && !last && text[after] !== delimiter && text[after] !== '\n') return 'more';
+      if (isOpen(after)) return 'more';
       cell = text.slice(at, after);
       at = after;
     }
@@ -149,8 +153,8 @@ function readQuoted(text: string, start: number, delimiter: string, last: boolea
   return { cells, next: behind(text, at), lines, ...(problem && { problem }) };
 }
 
-function readPlain(text: string, start: number, delimiter: string): QuotedRow {
-  const end = rowEnds(text).from(start);
+function readPlain(text: string, start: number, delimiter: string, ends: RowEnds): QuotedRow {
+  const end = ends.from(start);
   return {
     cells: text.slice(start, end).split(delimiter),
     next: behind(text, end),

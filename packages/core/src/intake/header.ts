@@ -67,8 +67,7 @@ function kindsBelow(sample: readonly string[][], row: number, width: number): Re
 export function uniqueNames(names: string[]): string[] {
   const seen = new Map<string, number>();
   return names.map((name, i) => {
-    // Objects keep fields by name, and this one name is not theirs to give.
-    const base = name === '__proto__' ? 'proto' : name || `Column ${i + 1}`;
+    const base = name || `Column ${i + 1}`;
     const n = (seen.get(base) ?? 0) + 1;
     seen.set(base, n);
     return n === 1 ? base : `${base} ${n}`;

@@ -75,6 +75,7 @@ function rawValues(cells: readonly string[], columns: readonly Column[], extra: 
     if (value === '' || column?.target === 'skip') continue;
     if (!column) extra[`Column ${i + 1}`] = value;
     else if (OWN.has(column.target) || raw[column.target] !== undefined)
+      // Objects keep fields by name, and this one name is not theirs to give.
       extra[column.name === '__proto__' ? 'proto' : column.name] = value;
     else raw[column.target] = value;
   }

@@ -1,4 +1,4 @@
-import { rmSync, writeFileSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { toAppError } from '../errors';
 
@@ -23,6 +23,7 @@ export function openWithReserve<T>(dataDir: string, open: () => T): T {
 }
 
 function keepRoom(reserve: string) {
+  if (existsSync(reserve)) return;
   try {
     writeFileSync(reserve, Buffer.alloc(RESERVE_BYTES));
   } catch {

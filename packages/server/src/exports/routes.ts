@@ -22,6 +22,12 @@ export const exportRoutes =
       return found;
     };
 
+    const fileOf = (id: number, name: string) => {
+      const file = join(dataDir, 'exports', String(id), name);
+      if (!existsSync(file)) throw new AppError('not-found', { what: 'file' });
+      return file;
+    };
+
     app.post(
       '/api/jobs/:id/exports/preview',
       { schema: { params: byId, body: exportLayout, ...ok(exportPreview) } },
@@ -49,8 +55,7 @@ export const exportRoutes =
         const found = exportOf(params.id);
         const name = [...found.files.map((file) => file.name), 'manifest.json'].find((known) => known === params.name);
         if (!name) throw new AppError('not-found', { what: 'file' });
-        const file = join(dataDir, 'exports', String(params.id), name);
-        if (!existsSync(file)) throw new AppError('not-found', { what: 'file' });
+        const file = fileOf(params.id, name);
         const { size } = await stat(file);
         return reply
           .headers({ 'content-disposition': `attachment; filename="${name}"`, 'content-length': size })
@@ -60,11 +65,10 @@ export const exportRoutes =
     );
     app.get('/api/exports/:id/zip', { schema: { params: byId } }, ({ params }, reply) => {
       const found = exportOf(params.id);
-      const dir = join(dataDir, 'exports', String(params.id));
       const names = [...found.files.map((file) => file.name), 'manifest.json'];
-      if (!names.every((name) => existsSync(join(dir, name)))) throw new AppError('not-found', { what: 'file' });
+      const files = names.map((name) => ({ name, file: fileOf(params.id, name) }));
       const zip = archiver('zip');
-      for (const name of names) zip.file(join(dir, name), { name });
+      for (const { name, file } of files) zip.file(file, { name });
       zip.finalize().catch((error: Error) => zip.destroy(error));
       return reply
         .header('content-disposition', `attachment; filename="export-${params.id}.zip"`)

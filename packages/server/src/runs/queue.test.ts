@@ -156,7 +156,23 @@ test('a run whose end the database refuses is shown as it ended, and is written 
   await tasks[0]!.end({ type: 'done', result: read });
   const stored = () => db.$client.prepare('SELECT state FROM runs WHERE id = ?').pluck().get(id);
   expect([queue.view(id)!.state, stored()]).toEqual(['done', 'running']);
+  expect(() => queue.act(id, 'pause')).toThrow('done');
   other.close();
   while (stored() !== 'done') await new Promise((done) => setTimeout(done, 100));
   expect(queue.listed().map(({ input }) => input.kind)).toEqual(['sift', 'ask']);
+});
+
+test('what a person wants of a run comes behind what is owed of it, and is refused while that cannot be written', async () => {
+  const { queue, tasks } = start();
+  const id = queue.enqueue(job, ask('verify'));
+  await soon();
+  const other = new Database(db.$client.name);
+  other.exec('BEGIN IMMEDIATE');
+  await tasks[0]!.end({ type: 'failed', code: 'disk-full', details: {}, stack: '' });
+  expect(() => queue.act(id, 'resume')).toThrow('locked');
+  expect(queue.view(id)!.state).toBe('failed');
+  other.close();
+  queue.act(id, 'resume');
+  await new Promise((done) => setTimeout(done, 2500));
+  expect(queue.view(id)!.state).toBe('running');
 });

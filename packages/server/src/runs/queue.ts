@@ -79,6 +79,7 @@ export function createQueue(options: QueueOptions) {
     if (same) return same.id;
     const id = addRun(db, jobId, input, now());
     setImmediate(() => {
+      if (closing) return;
       announce(id);
       kick();
     });
@@ -95,21 +96,27 @@ export function createQueue(options: QueueOptions) {
       }
     }
     owed.push(work);
-    owing ??= setInterval(payOwed, TRY_AGAIN_MS).unref();
+    owing ??= setInterval(tryOwed, TRY_AGAIN_MS).unref();
   }
 
+  /** Throws while the disk still refuses. */
   function payOwed() {
-    try {
-      for (let work = owed[0]; work; work = owed[0]) {
-        work();
-        owed.shift();
-      }
-    } catch {
-      return;
+    for (let work = owed[0]; work; work = owed[0]) {
+      work();
+      owed.shift();
     }
     clearInterval(owing);
     owing = undefined;
     unwritten.clear();
+  }
+
+  function tryOwed() {
+    try {
+      payOwed();
+    } catch {
+      // Said when it was refused first.
+      return;
+    }
     kick();
   }
 
@@ -153,16 +160,16 @@ export function createQueue(options: QueueOptions) {
     });
     const state: Active = { hand, kind: input.kind, stopAs: null, done: 0, total, phase: null, marks: [[now(), 0]] };
     active.set(runId, state);
-    void hand.ended.then((ended) => {
+    void hand.ended.then((message) => {
       active.delete(runId);
       if (closing) return;
       change(runId, { done: state.done, total: state.total });
-      if (ended?.type === 'done') end(runId, { state: 'done', result: ended.result });
-      else if (ended?.type === 'later')
-        end(runId, { state: ended.at === null ? 'paused' : 'queued', result: ended.result, notBefore: ended.at });
-      else if (ended?.type === 'failed') {
-        options.log({ runId, kind: input.kind, code: ended.code, stack: ended.stack }, 'run failed');
-        end(runId, { state: 'failed', result: { code: 'failed', error: ended.code, details: ended.details } });
+      if (message?.type === 'done') end(runId, { state: 'done', result: message.result });
+      else if (message?.type === 'later')
+        end(runId, { state: message.at === null ? 'paused' : 'queued', result: message.result, notBefore: message.at });
+      else if (message?.type === 'failed') {
+        options.log({ runId, kind: input.kind, code: message.code, stack: message.stack }, 'run failed');
+        end(runId, { state: 'failed', result: { code: 'failed', error: message.code, details: message.details } });
       } else if (state.stopAs) end(runId, { state: state.stopAs });
       else end(runId, { state: 'failed', result: { code: 'failed', error: 'internal', details: {} } });
       if (CHANGES_JOB.includes(input.kind)) keep(() => void enqueue(jobId, { kind: 'sift' }));
@@ -171,10 +178,14 @@ export function createQueue(options: QueueOptions) {
     });
   }
 
-  function end(id: number, { state, result = null, notBefore = null }: RunEnd) {
-    const endedAt = state === 'done' || state === 'failed' || state === 'cancelled' ? now() : null;
-    change(id, { state, result, endedAt, notBefore, seenAt: null });
+  function end(id: number, how: RunEnd) {
+    change(id, ended(how));
     announce(id);
+  }
+
+  function ended({ state, result = null, notBefore = null }: RunEnd): RunChange {
+    const endedAt = state === 'done' || state === 'failed' || state === 'cancelled' ? now() : null;
+    return { state, result, endedAt, notBefore, seenAt: null };
   }
 
   function change(id: number, values: RunChange) {
@@ -221,12 +232,9 @@ export function createQueue(options: QueueOptions) {
       if (live.kind === 'sift') void live.hand.kill();
       else live.hand.stop();
     } else {
-      setRun(db, id, {
-        state: WANTED[action],
-        result: null,
-        endedAt: action === 'cancel' ? now() : null,
-        notBefore: null,
-      });
+      // What a person wants is written or refused now, and behind what is owed.
+      payOwed();
+      setRun(db, id, ended({ state: WANTED[action] }));
       announce(id);
       kick();
     }

@@ -27,6 +27,15 @@ const row = (id: number): DirectoryRow => ({
   found: {},
 });
 
+/** A directory of ten rows a page, which answers as the test says. */
+const plan = (answers: Pick<Directory, 'count' | 'page'>): Directory => ({
+  name: 'Plan',
+  pageSize: 10,
+  pages: { people: 100, companies: 40, postings: 40 },
+  facet: async () => null,
+  ...answers,
+});
+
 function newPull(jobId: number, more: { perCompany?: number; kept?: Record<string, string> } = {}): number {
   const origin = { kind: 'directory' as const, searchId: 1 };
   const columns = directoryColumns('people', more.kept);
@@ -57,12 +66,8 @@ test('nothing lost and nothing twice over 240 plans of faults: failed pages, sto
     const pullId = newPull(jobId);
     let shifts = random() < 0.7 ? 4 : 0;
     let stop = new AbortController();
-    const directory: Directory = {
-      name: 'Plan',
-      pageSize: 10,
-      pages: { people: 100, companies: 40, postings: 40 },
+    const directory = plan({
       count: async () => size,
-      facet: async () => null,
       page: async (_search, page) => {
         if (random() < 0.1) throw new Error('the line broke');
         // Rows change places over the edge of the page that is read next.
@@ -79,7 +84,7 @@ test('nothing lost and nothing twice over 240 plans of faults: failed pages, sto
           rows: order.slice((page - 1) * 10, page * 10).map(row),
         };
       },
-    };
+    });
     for (let done = false; !done;) {
       stop = new AbortController();
       done = await pullBatch(context(pullId, jobId, stop.signal), directory, always).then(
@@ -104,18 +109,15 @@ test('nothing lost and nothing twice over 240 plans of faults: failed pages, sto
 
 test('a second pull into the same job brings only what is new; another job is told what it has elsewhere', async () => {
   const rows = Array.from({ length: 12 }, (_, i) => row(1000 + i));
-  const directory = (visible: number): Directory => ({
-    name: 'Plan',
-    pageSize: 10,
-    pages: { people: 100, companies: 40, postings: 40 },
-    count: async () => visible,
-    facet: async () => null,
-    page: async (_search, page) => ({
-      total: visible,
-      pages: Math.ceil(visible / 10),
-      rows: rows.slice(0, visible).slice((page - 1) * 10, page * 10),
-    }),
-  });
+  const directory = (visible: number): Directory =>
+    plan({
+      count: async () => visible,
+      page: async (_search, page) => ({
+        total: visible,
+        pages: Math.ceil(visible / 10),
+        rows: rows.slice(0, visible).slice((page - 1) * 10, page * 10),
+      }),
+    });
   const [a, b] = ['A', 'B'].map((name) => testJob(db, name)) as [number, number];
   const never = new AbortController().signal;
   const pull = async (job: number, visible: number) => {
@@ -138,14 +140,10 @@ test('a second pull into the same job brings only what is new; another job is to
 
 test('what was taken back can be pulled again; what is in the job is not brought in twice', async () => {
   const jobId = testJob(db, 'Back');
-  const directory: Directory = {
-    name: 'Plan',
-    pageSize: 10,
-    pages: { people: 100, companies: 40, postings: 40 },
+  const directory = plan({
     count: async () => 3,
-    facet: async () => null,
     page: async () => ({ total: 3, pages: 1, rows: [0, 1, 2].map((i) => ({ ...row(9600 + i), company: 'Moss' })) }),
-  };
+  });
   const pull = async () => {
     const id = newPull(jobId, { perCompany: 2 });
     await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
@@ -161,18 +159,14 @@ test('what was taken back can be pulled again; what is in the job is not brought
 test('at most so many of a company are taken; a higher limit brings the others later', async () => {
   const jobId = testJob(db, 'Full');
   const firms = ['Tidewell Ltd', 'TIDEWELL LTD', 'Arranmor', 'Tidewell Ltd', '', '', 'Tidewell Ltd'];
-  const directory: Directory = {
-    name: 'Plan',
-    pageSize: 10,
-    pages: { people: 100, companies: 40, postings: 40 },
+  const directory = plan({
     count: async () => firms.length,
-    facet: async () => null,
     page: async () => ({
       total: firms.length,
       pages: 1,
       rows: firms.map((company, i) => ({ ...row(9000 + i), company })),
     }),
-  };
+  });
   const pull = async (perCompany: number) => {
     const id = newPull(jobId, { perCompany });
     const ended = await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
@@ -187,14 +181,10 @@ test('cells kept from a sheet go with every row, as fields of its own', async ()
   const jobId = testJob(db, 'Kept');
   const kept = { Region: 'South', 'Account owner': 'Maren' };
   const id = newPull(jobId, { kept });
-  const directory: Directory = {
-    name: 'Plan',
-    pageSize: 10,
-    pages: { people: 100, companies: 40, postings: 40 },
+  const directory = plan({
     count: async () => 1,
-    facet: async () => null,
     page: async () => ({ total: 1, pages: 1, rows: [row(9500)] }),
-  };
+  });
   await pullBatch(context(id, jobId, new AbortController().signal), directory, always);
   const { columns, cells } = db.$client
     .prepare('SELECT s.columns, r.cells FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
@@ -227,18 +217,14 @@ test('a pull whose run was cancelled, or is gone, is told as stopped; one that f
 
 test('a pull keeps its hours, its rows a day and its rows a run', async () => {
   const jobId = testJob(db, 'Pace');
-  const directory: Directory = {
-    name: 'Plan',
-    pageSize: 10,
-    pages: { people: 100, companies: 40, postings: 40 },
+  const directory = plan({
     count: async () => 50,
-    facet: async () => null,
     page: async (_search, page) => ({
       total: 50,
       pages: 5,
       rows: Array.from({ length: 10 }, (_, i) => row(5000 + page * 10 + i)),
     }),
-  };
+  });
   const at = (text: string) => new Date(text).getTime();
   const pull = (id: number, now: string, more: object) =>
     pullBatch(

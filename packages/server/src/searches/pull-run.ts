@@ -83,7 +83,7 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
     )
     .pluck();
   /** How many of these sources are in the job: what was taken back is not there. */
-  const standing = (sourceIds: unknown[], brought: ReturnType<typeof broughtIn>) =>
+  const inJob = (sourceIds: unknown[], brought: ReturnType<typeof broughtIn>) =>
     sourceIds.filter((id) => brought.get(id as number)?.out === false).length;
   const mark = client.prepare(
     'INSERT OR IGNORE INTO pulled (pull_id, row_id, company, taken, at) VALUES (?, ?, ?, ?, ?)',
@@ -100,13 +100,13 @@ function pageWriter(db: Db, pullId: number, now: () => number, isYours: (row: Di
         const brought = broughtIn(db, pull.jobId);
         const counts = { came: 0, fresh: 0, yours: 0, full: 0 };
         for (const row of rows) {
-          const hasIt = standing(taken.all(row.id, pull.jobId), brought) > 0;
+          const hasIt = inJob(taken.all(row.id, pull.jobId), brought) > 0;
           const company = fold(row.company);
           const isFull =
             !hasIt &&
             pull.perCompany > 0 &&
             company !== '' &&
-            standing(colleagues.all(company, pull.searchId, pull.jobId), brought) >= pull.perCompany;
+            inJob(colleagues.all(company, pull.searchId, pull.jobId), brought) >= pull.perCompany;
           // A row that the job has from another pull is not counted for its company again.
           if (mark.run(pullId, row.id, company, isFull || hasIt ? 0 : 1, now()).changes === 0) continue;
           counts.came++;

@@ -32,9 +32,9 @@ export const askHandler =
       before.came.filter((contact) => before.take(contact)?.state === 'waits').map(({ id }) => id),
     );
     const { came, take } = siftTo(input.step, loaded, merged);
-    const groups = byDomain(came)
-      .filter((group) => group.some(({ id }) => waiting.has(id)))
-      .map((contacts): Group => ({ contacts, readyAt: 0 }));
+    const groups = byDomain(came).filter((group) => group.some(({ id }) => waiting.has(id)));
+    /** Those whose server wants to be asked later, the soonest first: all wait the same time. */
+    const parked: { group: Contact[]; readyAt: number }[] = [];
     const budget = budgetOf(context);
     const down = new Map<string, string>();
     const silent = new Set<string>();
@@ -74,15 +74,15 @@ export const askHandler =
     }
 
     /** In order and all of them, as sifting takes them: who is through teaches those who come after. */
-    async function settleAll(group: Group): Promise<void> {
-      for (let contact = group.contacts[0]; contact; contact = group.contacts[0]) {
+    async function settleAll(group: Contact[]): Promise<void> {
+      for (let contact = group[0]; contact; contact = group[0]) {
         const ended = await settle(contact).finally(() => budget.release(contact.id));
         if (ended === 'later') {
           // Others are asked meanwhile; this one keeps its place in its domain.
-          group.readyAt = performance.now() + settings.mail.retryAfterSeconds * 1000;
-          return void groups.push(group);
+          const readyAt = performance.now() + settings.mail.retryAfterSeconds * 1000;
+          return void parked.push({ group, readyAt });
         }
-        group.contacts.shift();
+        group.shift();
         if (!waiting.has(contact.id)) continue;
         if (ended !== 'down') counts[ended]++;
         progress(++done, waiting.size);
@@ -94,11 +94,12 @@ export const askHandler =
     }
 
     const worker = async () => {
-      while (groups.length > 0) {
-        groups.sort((a, b) => a.readyAt - b.readyAt);
-        const soonest = groups[0]!.readyAt - performance.now();
-        if (soonest > 0) await sleep(soonest, signal);
-        else await settleAll(groups.shift()!);
+      for (;;) {
+        const waitMs = (parked[0]?.readyAt ?? Infinity) - performance.now();
+        const group = waitMs <= 0 ? parked.shift()!.group : groups.shift();
+        if (group) await settleAll(group);
+        else if (parked.length > 0) await sleep(waitMs, signal);
+        else return;
       }
     };
     const workers = await Promise.allSettled(Array.from({ length: Math.min(AT_ONCE, groups.length) }, worker));
@@ -111,12 +112,6 @@ export const askHandler =
       down: [...down].map(([finder, reason]) => ({ finder, reason })),
     };
   };
-
-/** Contacts of one domain that are still to be settled; its server may want to be asked later. */
-interface Group {
-  contacts: Contact[];
-  readyAt: number;
-}
 
 /** Contacts of one domain together and in order. */
 function byDomain(contacts: readonly Contact[]): Contact[][] {

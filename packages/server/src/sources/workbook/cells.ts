@@ -1,4 +1,3 @@
-const DAY_MS = 86_400_000;
 /** 31 December 9999, the last day that a workbook knows. */
 const LAST_DAY = 2_958_465;
 
@@ -30,5 +29,5 @@ export function dateText(value: string, from1904: boolean): string {
   const first = from1904 ? Date.UTC(1904, 0, 1) : Date.UTC(1899, 11, days < 60 ? 31 : 30);
   const iso = new Date(first + Math.round(days * 86_400) * 1000).toISOString();
   if (days < 1) return iso.slice(11, 19);
-  return days * DAY_MS === Math.floor(days) * DAY_MS ? iso.slice(0, 10) : iso.slice(0, 19).replace('T', ' ');
+  return Number.isInteger(days) ? iso.slice(0, 10) : iso.slice(0, 19).replace('T', ' ');
 }

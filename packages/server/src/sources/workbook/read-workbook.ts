@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises';
-import type { RawRow } from '@sieve/core';
+import { LONGEST_CELL, type RawRow } from '@sieve/core';
 import { AppError } from '../../errors';
 import { readBook, textOf, unescaped, type Book } from './book';
 import { columnOf, dateText, numberText } from './cells';
@@ -106,8 +106,9 @@ function sheetReader({ strings, dates, from1904 }: Book) {
         inline.open(tag);
       },
       text(text: string) {
-        if (inValue) value += text;
-        else inline.text(text);
+        // As in `textOf`: more than a cell may have is only told.
+        if (inValue && value.length <= LONGEST_CELL) value += text.slice(0, LONGEST_CELL + 1);
+        if (!inValue) inline.text(text);
       },
       close(tag: string) {
         if (tag === 'v') inValue = false;

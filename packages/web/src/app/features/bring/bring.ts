@@ -223,7 +223,11 @@ export class Bring {
 
   protected bringIn() {
     const file = this.file();
-    if (!file?.inspection || this.working() || this.brief.invalid) return;
+    if (!file?.inspection || this.working()) return;
+    if (this.chosenJob() === null && this.brief.invalid) {
+      this.brief.markAllAsTouched();
+      return this.notices.say('The brief of the new job cannot be used as it is. Nothing was brought in.');
+    }
     const { format, rows } = file.inspection;
     const source = { uploadId: file.upload, name: file.name, format, columns: file.columns };
     this.working.set(true);

@@ -109,12 +109,10 @@ export class Export {
   protected readonly busy = signal(false);
   protected readonly verdicts = VERDICTS;
   protected readonly sizes = [0, 100, 200, 500, 1000];
-  protected readonly exporting = computed(() =>
-    this.runs().filter(
-      ({ jobId, input: { kind }, state }) =>
-        jobId === this.id() && kind === 'export' && (state === 'running' || state === 'queued'),
-    ),
+  private readonly live = computed(() =>
+    this.runs().filter(({ jobId, state }) => jobId === this.id() && (state === 'running' || state === 'queued')),
   );
+  protected readonly exporting = computed(() => this.live().filter(({ input }) => input.kind === 'export'));
   private readonly exportsDone = computed(
     () =>
       this.runs().filter(
@@ -132,10 +130,13 @@ export class Export {
     );
   });
   protected readonly freshDays = MAIL_FRESH_MS / 86_400_000;
-  /** The step at which contacts wait since their verdict is too old. */
-  protected readonly staleStep = computed(
-    () => this.job()?.summary?.steps.find(({ id, why }) => why['no-longer-fresh'] && this.kindOf(id) === 'verify')?.id,
-  );
+  /** The step at which contacts wait since their verdict is too old; undefined while it is being asked. */
+  protected readonly staleStep = computed(() => {
+    const job = this.job();
+    const step = job?.sieve.find(({ kind }) => kind === 'verify')?.id;
+    const waits = job?.summary?.steps.find(({ id }) => id === step)?.why['no-longer-fresh'];
+    return waits && !this.live().some(({ input }) => input.kind === 'ask' && input.step === step) ? step : undefined;
+  });
   protected readonly mix = computed(() => {
     const counts = this.preview()?.counts;
     const sum = (counts?.valid ?? 0) + (counts?.risky ?? 0);
@@ -160,10 +161,6 @@ export class Export {
     this.doing.run(this.api.ask(this.id(), step), () =>
       this.notices.say('They are being verified again; the preview follows.'),
     );
-  }
-
-  private kindOf(id: string): string | undefined {
-    return this.job()?.sieve.find((step) => step.id === id)?.kind;
   }
 
   protected set(change: Partial<ExportLayout>) {

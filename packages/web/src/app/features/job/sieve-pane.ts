@@ -29,7 +29,7 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
   template: `
     <div class="head">
       <h1>{{ job().name }}</h1>
-      <p>{{ [job().client, job().note].filter(isSaid).join(' · ') }}</p>
+      <p>{{ forWhom() }}</p>
       <cs-job-meter [job]="job()" />
       <button type="button" class="link" (click)="openBrief()">Change the brief</button>
     </div>
@@ -76,7 +76,7 @@ export class SievePane {
   readonly sources = output();
   readonly showCompanies = output();
   private readonly dialog = inject(MatDialog);
-  protected readonly isSaid = Boolean;
+  protected readonly forWhom = computed(() => [this.job().client, this.job().note].filter(Boolean).join(' · '));
   protected readonly levels = computed(() => sieveLevels(this.job()));
 
   protected readonly trays = computed<Tray[]>(() => {

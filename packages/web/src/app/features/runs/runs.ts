@@ -136,10 +136,14 @@ export class Runs {
     },
   ]);
 
+  private readonly unseen = computed(
+    () => this.failed().find(({ state, seenAt }) => state === 'failed' && seenAt === null)?.id,
+  );
+
   constructor() {
-    // Looked at here, they leave the desk.
+    // Looked at here, they leave the desk; said once for each that comes, whatever else moves.
     effect(() => {
-      if (this.failed().some(({ state, seenAt }) => state === 'failed' && seenAt === null))
+      if (this.unseen() !== undefined)
         this.doing.run(this.api.seeRuns(), (runs) => this.store.dispatch(workActions.runsCame({ runs })));
     });
   }

@@ -74,7 +74,12 @@ describe('search store', () => {
     store.set(read('title: technical'));
     store.save(() => undefined);
     store.save(() => undefined);
+    // What is said while it is being saved is not lost.
+    store.patch({ perCompany: 2 });
     http.expectOne({ method: 'POST', url: '/api/searches' }).flush(saved({ batches: 3 }));
+    const said = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });
+    expect(said.request.body).toEqual({ perCompany: 2 });
+    said.flush(saved({ batches: 3, perCompany: 2 }));
     store.add('years', '1..10');
     store.patch({ name: 'Leads, new' });
     const renamed = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });

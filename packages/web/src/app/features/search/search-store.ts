@@ -100,27 +100,36 @@ export const SearchStore = signalStore(
           then();
         },
         (words) => {
+          waiting = [];
           patchState(store, { splitting: false, saving: false });
           notices.bad(words);
         },
       );
+    /** What goes on once it is saved. */
+    let waiting: (() => void)[] = [];
     /** Saves what is not saved yet, under a name made from the conditions, and goes on. */
     function save(then: () => void) {
       const { saved, search, changed, saving } = store;
       const before = saved();
-      // Pressed twice, it is saved once.
+      if (!saving() && before && !changed()) return then();
+      waiting.push(then);
+      // Pressed twice, it is saved once, and both go on.
       if (saving()) return;
-      if (before && !changed()) return then();
       patchState(store, { saving: true });
-      if (!before)
-        return send(api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }), then);
-      send(api.patchSearch(before.id, { search: search() }), () => {
-        if (before.batches > 0)
-          notices.say(
-            `The ${before.batches === 1 ? 'batch' : `${before.batches} batches`} of the conditions before went with them. Ctrl Z brings both back.`,
-          );
-        then();
-      });
+      send(
+        before
+          ? api.patchSearch(before.id, { search: search() })
+          : api.createSearch({ name: proposeName(search()), folder: '', jobId: null, search: search() }),
+        () => {
+          if (before && before.batches > 0)
+            notices.say(
+              `The ${before.batches === 1 ? 'batch' : `${before.batches} batches`} of the conditions before went with them. Ctrl Z brings both back.`,
+            );
+          const next = waiting;
+          waiting = [];
+          for (const go of next) go();
+        },
+      );
     }
     /** Changes what is not a condition; conditions that are not saved yet stay so, and the batches with those that are. */
     function patch(changes: SearchPatch) {

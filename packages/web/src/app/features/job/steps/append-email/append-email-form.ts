@@ -56,7 +56,7 @@ import type { StepForm } from '../step-view';
             <span class="num">{{ $index + 1 }}</span>
             <span class="name">{{ finder.name }}</span>
             <span class="num">{{ finder.priceCents | money }}</span>
-            <button type="button" [attr.aria-label]="'Do not ask ' + finder.name" (click)="drop(finder.id)">
+            <button type="button" [attr.aria-label]="'Do not ask ' + finder.name" (click)="leaveOut(finder.id)">
               <cs-icon name="close" [size]="14" />
             </button>
           </li>
@@ -125,8 +125,8 @@ import type { StepForm } from '../step-view';
 })
 export class AppendEmailForm implements StepForm {
   private readonly options = appendEmailOptions.parse(inject(STEP_OPTIONS));
-  private readonly known = computed(() => this.session.settings()?.finders ?? []);
-  private readonly session = inject(Session);
+  private readonly settings = inject(Session).settings;
+  private readonly known = computed(() => this.settings()?.finders ?? []);
   readonly form = inject(NonNullableFormBuilder).group({
     candidates: [this.options.candidates, [Validators.min(0), Validators.max(12)]],
     finders: [this.options.finders],
@@ -156,7 +156,7 @@ export class AppendEmailForm implements StepForm {
     this.set([...this.order(), id]);
   }
 
-  protected drop(id: string) {
+  protected leaveOut(id: string) {
     this.set(this.order().filter((known) => known !== id));
   }
 
