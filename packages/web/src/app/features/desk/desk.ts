@@ -9,6 +9,7 @@ import { Session } from '../../state/session';
 import { valueOf, withLoaded } from '../../state/asked';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
+import { forWhom } from '../../ui/for-whom';
 import { Icon } from '../../ui/icon/icon';
 import { JobMeter } from '../../ui/job-meter';
 import { sieveLevels } from '../../ui/levels';
@@ -44,6 +45,7 @@ export class Desk {
     this.runs().filter(({ state, seenAt }) => state === 'failed' && seenAt === null),
   );
   protected readonly runName = runName;
+  protected readonly forWhom = forWhom;
   protected readonly day = signal(new Date().toLocaleDateString('en-GB', { weekday: 'long' }));
   protected readonly month = new Date().toLocaleDateString('en-GB', { month: 'long' });
   private readonly searchesStore = inject(SearchesStore);

@@ -42,17 +42,19 @@ import type { StepState } from './steps/step-view';
                 The budget may end first; it is never passed.
               }
             </span>
-            @if (e.budgetMayEnd && short() > 0) {
-              <button mat-stroked-button type="button" (click)="raise()">
-                Raise the budget by {{ short() | money }}, enough for all
-              </button>
-            }
-            <button mat-flat-button type="button" (click)="start()">
-              <cs-icon name="search" /> Look up {{ e.contacts | count }}{{ e.cost.mostCents > 0 ? ', at most ' : '' }}
-              @if (e.cost.mostCents > 0) {
-                {{ e.cost.mostCents | money }}
+            <div class="actions">
+              @if (e.budgetMayEnd && short() > 0) {
+                <button mat-stroked-button type="button" (click)="raise()">
+                  Raise the budget by {{ short() | money }}, enough for all
+                </button>
               }
-            </button>
+              <button mat-flat-button type="button" (click)="start()">
+                <cs-icon name="search" /> Look up {{ e.contacts | count }}{{ e.cost.mostCents > 0 ? ', at most ' : '' }}
+                @if (e.cost.mostCents > 0) {
+                  {{ e.cost.mostCents | money }}
+                }
+              </button>
+            </div>
           } @else if (!view().costs) {
             <span
               ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}. Asking costs nothing.</span
@@ -75,11 +77,16 @@ import type { StepState } from './steps/step-view';
     }
     .notice {
       display: flex;
-      gap: 14px;
+      flex-wrap: wrap;
+      gap: 8px 14px;
       align-items: center;
     }
     .notice span:first-child {
-      flex: 1;
+      flex: 1 1 340px;
+    }
+    .actions {
+      display: flex;
+      gap: 10px;
     }
     button {
       flex: none;

@@ -4,6 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { stepWords, type Job } from '@sieve/contract';
 import { CountPipe } from '../../ui/count';
+import { forWhom } from '../../ui/for-whom';
 import { Icon } from '../../ui/icon/icon';
 import { JobMeter } from '../../ui/job-meter';
 import { sieveLevels } from '../../ui/levels';
@@ -29,7 +30,7 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
   template: `
     <div class="head">
       <h1>{{ job().name }}</h1>
-      <p>{{ forWhom() }}</p>
+      <p>{{ forWhom(job()) }}</p>
       <cs-job-meter [job]="job()" />
       <button type="button" class="link" (click)="openBrief()">Change the brief</button>
     </div>
@@ -76,7 +77,7 @@ export class SievePane {
   readonly sources = output();
   readonly showCompanies = output();
   private readonly dialog = inject(MatDialog);
-  protected readonly forWhom = computed(() => [this.job().client, this.job().note].filter(Boolean).join(' · '));
+  protected readonly forWhom = forWhom;
   protected readonly levels = computed(() => sieveLevels(this.job()));
 
   protected readonly trays = computed<Tray[]>(() => {

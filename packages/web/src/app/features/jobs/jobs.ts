@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { work } from '../../state/work';
 import { byFolder } from '../../ui/by-folder';
 import { CountPipe } from '../../ui/count';
+import { forWhom } from '../../ui/for-whom';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
 
@@ -40,7 +41,7 @@ import { MoneyPipe } from '../../ui/money';
               <td>
                 <a [routerLink]="['/jobs', job.id]">{{ job.name }}</a>
               </td>
-              <td class="dim">{{ job.note }}</td>
+              <td class="dim">{{ forWhom(job) }}</td>
               <td class="r num">{{ job.summary?.records | count }}</td>
               <td class="r num">{{ job.summary?.verdicts?.valid | count }}</td>
               <td class="r num">{{ job.targetValid | count }}</td>
@@ -75,6 +76,7 @@ import { MoneyPipe } from '../../ui/money';
 export class Jobs {
   private readonly dialog = inject(MatDialog);
   private readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
+  protected readonly forWhom = forWhom;
   /** Set by the address: opens the dialog at once. */
   readonly new = input<string>();
   protected readonly folders = computed(() => byFolder(this.jobs()));

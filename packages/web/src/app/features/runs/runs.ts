@@ -99,6 +99,30 @@ import { whenWords } from '../../ui/when';
       color: var(--ink-2);
       font-weight: 400;
     }
+    h2 small {
+      font-family: var(--ui);
+    }
+    table {
+      table-layout: fixed;
+    }
+    th:nth-child(1) {
+      width: 112px;
+    }
+    th:nth-child(2) {
+      width: 26%;
+    }
+    th:nth-child(3) {
+      width: 118px;
+    }
+    th:nth-child(5) {
+      width: 128px;
+    }
+    td {
+      padding-block: 5px;
+    }
+    td button {
+      white-space: nowrap;
+    }
     .why {
       color: var(--brick);
     }

@@ -1,5 +1,5 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, inject, Injector } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -125,6 +125,7 @@ import type { StepForm } from '../step-view';
 })
 export class AppendEmailForm implements StepForm {
   private readonly options = appendEmailOptions.parse(inject(STEP_OPTIONS));
+  private readonly injector = inject(Injector);
   private readonly settings = inject(Session).settings;
   private readonly known = computed(() => this.settings()?.finders ?? []);
   readonly form = inject(NonNullableFormBuilder).group({
@@ -147,9 +148,9 @@ export class AppendEmailForm implements StepForm {
   protected move(at: number, by: number, event: Event) {
     event.preventDefault();
     this.place(at, Math.max(0, Math.min(this.asked().length - 1, at + by)));
-    // The list is drawn anew; the finder that was moved keeps the focus.
+    // Moving it in the page takes the focus away: once drawn, it gets it back.
     const handle = event.currentTarget as HTMLElement;
-    setTimeout(() => handle.focus());
+    afterNextRender(() => handle.focus(), { injector: this.injector });
   }
 
   protected add(id: string) {
