@@ -4,6 +4,7 @@ export * from './exports';
 export * from './jobs';
 export * from './ledger';
 export * from './model';
+export * from './person';
 export * from './register';
 export * from './run-words';
 export * from './runs';

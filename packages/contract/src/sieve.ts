@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { change, company, count, evidence, fate, id, issue, person, personField } from './model';
+import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
 
 export const SORTS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict', 'step', 'records'] as const;
 
@@ -28,6 +28,8 @@ export const contactRow = z.object({
   phone: z.string(),
   verdict: z.string(),
   reason: z.string(),
+  /** When its verdict was given; 0 when nothing was asked. */
+  askedAt: at,
   via: z.string(),
   source: z.string(),
   records: count,

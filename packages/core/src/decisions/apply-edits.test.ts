@@ -81,3 +81,10 @@ test('a row to sift is the record tidied, with what was said of it', () => {
   ]);
   expect(rowSifter({ phoneCountry: 'GB', lists: NO_LISTS }, said)(3, ['', 'Brackenfold'], columns).nobody).toBe(true);
 });
+
+test('a choice among merged records takes back what was written before of the same fields, not what is written after', () => {
+  const write: DecisionBody = { kind: 'edit', recordIds: [1, 2], field: 'title', value: 'Chair' };
+  const take: DecisionBody = { kind: 'choose', recordIds: [1, 2], recordId: 2, field: 'level' };
+  expect(decided(write, take).edits.get(1)?.get('title')).toBeUndefined();
+  expect(decided(take, write).edits.get(1)?.get('title')).toBe('Chair');
+});

@@ -1,5 +1,5 @@
 import type { Decision } from './decision';
-import type { PersonField } from '../model/person';
+import { togetherWith, type PersonField } from '../model/person';
 import { titleKey } from '../steps/screen/screen';
 
 /** Decisions, sorted by what they are about. Later ones win over earlier ones. */
@@ -12,6 +12,7 @@ export interface Sorted {
   different: number[][];
   edits: Map<number, Map<PersonField, string>>;
   refused: Map<number, Set<PersonField>>;
+  chosen: { recordId: number; fields: readonly PersonField[] }[];
   refusedLike: { field: PersonField; was: string; is: string }[];
 }
 
@@ -22,6 +23,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
     same: [],
     different: [],
     edits: new Map(),
+    chosen: [],
     refused: new Map(),
     refusedLike: [],
   };
@@ -60,6 +62,12 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
           out.edits.get(record)!.set(body.field, body.value);
         }
         break;
+      case 'choose': {
+        const fields = togetherWith(body.field);
+        for (const record of body.recordIds) for (const field of fields) out.edits.get(record)?.delete(field);
+        out.chosen.push({ recordId: body.recordId, fields });
+        break;
+      }
       case 'refuse':
         if (!out.refused.has(body.recordId)) out.refused.set(body.recordId, new Set());
         out.refused.get(body.recordId)!.add(body.field);

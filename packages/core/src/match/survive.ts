@@ -1,4 +1,4 @@
-import type { Person, PersonField } from '../model/person';
+import { FIELDS_TOGETHER, type Person, type PersonField } from '../model/person';
 
 export interface Survivor {
   person: Person;
@@ -12,20 +12,6 @@ interface Candidate {
   person: Person;
 }
 
-/** Fields that only make sense from one record together. */
-const TOGETHER: readonly (readonly PersonField[])[] = [
-  ['honorific'],
-  ['firstName', 'middleName', 'lastName', 'suffix'],
-  ['title', 'level', 'team'],
-  ['company', 'legalForm'],
-  ['domain'],
-  ['email'],
-  ['phone'],
-  ['street', 'city', 'postcode', 'region', 'country'],
-  ['profile'],
-  ['note'],
-];
-
 /**
  * Which values survive a merge.
  *
@@ -37,7 +23,7 @@ const TOGETHER: readonly (readonly PersonField[])[] = [
 export function survive(group: readonly Candidate[], rule: Rule): Survivor {
   const from: Survivor['from'] = {};
   const person = { ...group[0]!.person };
-  for (const fields of TOGETHER) {
+  for (const fields of FIELDS_TOGETHER) {
     const chosen = choose(group, fields, rule);
     if (!chosen) continue;
     for (const field of fields) {

@@ -24,6 +24,24 @@ export const PERSON_FIELDS = [
 
 export type PersonField = (typeof PERSON_FIELDS)[number];
 
+/** Fields that only make sense from one record together. */
+export const FIELDS_TOGETHER: readonly (readonly PersonField[])[] = [
+  ['honorific'],
+  ['firstName', 'middleName', 'lastName', 'suffix'],
+  ['title', 'level', 'team'],
+  ['company', 'legalForm'],
+  ['domain'],
+  ['email'],
+  ['phone'],
+  ['street', 'city', 'postcode', 'region', 'country'],
+  ['profile'],
+  ['note'],
+];
+
+/** The field itself, with those that come from the same record. */
+export const togetherWith = (field: PersonField): readonly PersonField[] =>
+  FIELDS_TOGETHER.find((fields) => fields.includes(field)) ?? [field];
+
 export type Person = Record<PersonField, string>;
 
 const EMPTY = Object.fromEntries(PERSON_FIELDS.map((field) => [field, ''])) as Person;

@@ -222,3 +222,26 @@ test('a sieve is an ordered list: a step can be off, and stands only behind what
   expect(faultOf(sieve.map((step) => ({ ...step, on: false })))).not.toBeNull();
   expect(faultOf(sieveWith('screen', { atMostPerCompany: -1 }))).not.toBeNull();
 });
+
+test('of merged records the one chosen by hand gives its values, with those that go with it; what is written later wins', () => {
+  const link = 'https://www.people.example/p/hazel';
+  const merged = [
+    row(1, { firstName: 'Hazel', lastName: 'Thorne', title: 'Head of Quality', level: 'head', profile: link }),
+    row(2, { firstName: 'Hazel', lastName: 'Thorne', title: 'Cellar lead', level: 'lead', profile: link }),
+  ];
+  const titleOf = (...bodies: DecisionBody[]) => {
+    const { contacts } = sift(input({ rows: merged }, ...bodies));
+    return [contacts.length, contacts[0]!.person.title, contacts[0]!.person.level, contacts[0]!.from.title];
+  };
+  expect(titleOf()).toEqual([1, 'Head of Quality', 'head', 1]);
+  expect(titleOf({ kind: 'choose', recordIds: [1, 2], recordId: 2, field: 'title' })).toEqual([
+    1,
+    'Cellar lead',
+    'lead',
+    2,
+  ]);
+  // Taken apart, a choice among others says nothing.
+  expect(
+    titleOf({ kind: 'choose', recordIds: [1, 2], recordId: 2, field: 'title' }, { kind: 'apart', recordIds: [1, 2] }),
+  ).toEqual([2, 'Head of Quality', 'head', undefined]);
+});

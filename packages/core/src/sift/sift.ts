@@ -9,6 +9,7 @@ import type { WordLists } from '../model/word-lists';
 import { stepOf } from '../steps/registry';
 import { positionOf, type Sieve } from '../steps/sieve';
 import type { Advance, Stop, Suppression } from '../steps/step';
+import { choose } from './choose';
 import { merge, type Merged } from './merge';
 import type { SiftRow } from './sift-row';
 
@@ -59,6 +60,7 @@ export function siftTo(
   const decisions = sortDecisions(input.decisions);
   const env = { facts, suppression, lists, decisions };
   const contacts = merged.contacts.map((contact) => ({ ...contact }));
+  choose(contacts, input.rows, decisions.chosen);
   const firstOfContacts = sieve.find(({ kind }) => stepOf(kind).about === 'contact')?.id;
   let came: Contact[] = contacts;
   for (const [position, { id, kind, on, options }] of sieve.entries()) {

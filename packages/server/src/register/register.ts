@@ -72,6 +72,14 @@ export function goneBefore(client: Database): (keys: readonly string[]) => boole
   return (keys) => keys.some((key) => select.get(keyHash(key)) !== undefined);
 }
 
+/** The exports that somebody left with, the newest first. */
+export function exportsOf(client: Database, keys: readonly string[]): number[] {
+  const select = client.prepare<[bigint], number>('SELECT export FROM gone WHERE key = ?').pluck() as unknown as {
+    all: (key: bigint) => number[];
+  };
+  return [...new Set(keys.flatMap((key) => select.all(keyHash(key))))].sort((a, b) => b - a);
+}
+
 export type Standing = 'fresh' | 'thisJob' | 'otherJobs';
 
 /** The contacts of jobs that are known by one of the keys. */

@@ -6,6 +6,7 @@ import {
   findQuery,
   foundContact,
   pairsView,
+  personInFull as personInFullSchema,
   rowPage as rowPageSchema,
   rowQuery,
   started,
@@ -18,6 +19,7 @@ import type { AppContext } from '../app-context';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
+import { personInFull } from './person';
 import { estimateFor } from './estimate';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from './rows';
 
@@ -26,7 +28,7 @@ const MOST_FOUND = 12;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
-  ({ db, queue, settings }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, settings, now }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/jobs/:id/rows',
@@ -38,6 +40,15 @@ export const sieveRoutes =
       { schema: { params: byId.extend({ contact: z.coerce.number().int() }), ...ok(contactViewSchema) } },
       ({ params }) => {
         const found = contactView(db, theJob(db, params.id).id, params.contact, settings().lists);
+        if (!found) throw new AppError('not-found', { what: 'contact' });
+        return found;
+      },
+    );
+    app.get(
+      '/api/jobs/:id/people/:contact',
+      { schema: { params: byId.extend({ contact: z.coerce.number().int() }), ...ok(personInFullSchema) } },
+      ({ params }) => {
+        const found = personInFull(db, theJob(db, params.id).id, params.contact, settings(), now());
         if (!found) throw new AppError('not-found', { what: 'contact' });
         return found;
       },

@@ -79,6 +79,14 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
 
 const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ id }) => id);
 
+/** Where a contact of a job stands in its sieve. */
+export function fateIn(db: Db, jobId: number, id: number): ContactRow['fate'] | undefined {
+  const { contacts } = shownOutcome(db, jobId);
+  const columns = db.outcomes.prepare(`SELECT * FROM ${contacts} WHERE id = ?`).raw().get(id) as
+    ContactColumns | undefined;
+  return columns && toRow(fromColumns(columns), stepIds(db, jobId)).fate;
+}
+
 /** Where a step stands in a job's sieve; behind every contact when it is not in it. */
 function stepPosition(db: Db, jobId: number, step: string): number {
   const position = stepIds(db, jobId).indexOf(step);
@@ -99,6 +107,7 @@ function toRow({ person, ...contact }: StoredContact, steps: readonly string[]):
     phone: person.phone,
     verdict: contact.verdict,
     reason: contact.reason,
+    askedAt: contact.askedAt,
     via: contact.via,
     source: contact.sources,
     records: contact.recordIds.length,
@@ -143,18 +152,24 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
 }
 
 /** Shows records of a job as they came and as they are after tidying and what a person wrote. */
-function recordViews(db: Db, jobId: number, lists: WordLists): (id: number) => RecordView | undefined {
-  const said = sortDecisions(standingDecisions(db, jobId));
+export function recordViews(
+  db: Db,
+  jobId: number,
+  lists: WordLists,
+  decisions = standingDecisions(db, jobId),
+): (id: number) => (RecordView & { at: number }) | undefined {
+  const said = sortDecisions(decisions);
   const tidied = tidier({ phoneCountry: stepIn(sieveOf(db, jobId), tidy).options.phoneCountry, lists });
   const record = recordOf(db, jobId);
   return (id) => {
     const found = record(id);
     if (!found) return undefined;
-    const { source, line, cells, columns } = found;
+    const { source, at, line, cells, columns } = found;
     const { person, changes, issues } = applyEdits(id, tidied(cells, columns), said);
     return {
       id,
       source,
+      at,
       line,
       cells: cells.map((value, i) => ({ name: columns[i]?.name ?? `Column ${i + 1}`, value })),
       person,

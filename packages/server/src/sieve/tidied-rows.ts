@@ -77,7 +77,7 @@ async function allRows(db: Db, tidying: Tidying, onTidied: (done: number) => voi
 /** The rows with what was refused or written in single records. */
 function withEdits(db: Db, rows: SourcedRow[], tidying: Tidying, kept: Kept): SourcedRow[] {
   const { sources, decisions } = tidying;
-  const edits = decisions.filter(({ body }) => body.kind === 'edit' || body.kind === 'refuse');
+  const edits = decisions.filter(({ body }) => ['edit', 'choose', 'refuse'].includes(body.kind));
   if (edits.length === 0) return rows;
   const key = JSON.stringify(edits);
   if (kept.edited?.of === rows && kept.edited.key === key) return kept.edited.rows;

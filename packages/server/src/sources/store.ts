@@ -100,13 +100,15 @@ export interface RecordAsItCame {
   line: number;
   cells: string[];
   source: string;
+  /** When its source came, in ms since 1970. */
+  at: number;
   columns: Column[];
 }
 
 /** One record of a job as it came; undefined when the job has none of this number. */
 export function recordOf(db: Db, jobId: number): (id: number) => RecordAsItCame | undefined {
   const select = db.$client.prepare(
-    `SELECT r.id, r.line, r.cells, s.name AS source, s.columns FROM records r JOIN sources s ON s.id = r.source_id
+    `SELECT r.id, r.line, r.cells, s.name AS source, s.created_at AS at, s.columns FROM records r JOIN sources s ON s.id = r.source_id
      WHERE r.id = ? AND s.job_id = ?`,
   );
   return (id) => {

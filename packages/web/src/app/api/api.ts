@@ -5,6 +5,7 @@ import type {
   AskEstimate,
   CompanyPage,
   ContactView,
+  PersonInFull,
   CountView,
   DecisionRow,
   DecisionSubject,
@@ -59,6 +60,7 @@ export class Api {
   titles = (id: number, step: string) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`, { params: { step } });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
+  person = (id: number, contact: number) => this.http.get<PersonInFull>(`/api/jobs/${id}/people/${contact}`);
   find = (q: string) => this.http.get<FoundContact[]>('/api/contacts', { params: { q } });
   sources = (id: number) => this.http.get<SourceRow[]>(`/api/jobs/${id}/sources`);
   sourceIssues = (id: number, source: number) => this.http.get<RowIssue[]>(`/api/jobs/${id}/sources/${source}/issues`);

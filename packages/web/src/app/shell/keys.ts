@@ -16,14 +16,25 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
     'Rows of a job',
     [
       ['↑ ↓ or J K', 'next and previous row'],
+      ['Enter', 'read the person in full'],
       ['Space', 'mark the row'],
       ['X', 'set aside the row, or all marked'],
       ['R', 'restore the row, or all marked'],
       ['E', 'edit the selected row'],
       ['/', 'filter the rows'],
-      ['Ctrl C', 'copy the marked rows as a table'],
+      ['Ctrl C', 'copy the marked rows, as shown'],
       ['Ctrl V', 'paste rows into the job'],
       ['1 2 3', 'pass, set aside, want a look'],
+    ],
+  ],
+  [
+    'A person in full',
+    [
+      ['J K', 'next and previous'],
+      ['Space', 'keep or restore'],
+      ['X', 'set aside'],
+      ['E N', 'write the title, a note'],
+      ['Esc', 'back to the rows'],
     ],
   ],
   [

@@ -13,9 +13,14 @@ export class RowsGrid {
   readonly going = input<ReadonlySet<number>>(new Set());
   readonly chosen = output<object>();
   readonly marked = output<object[]>();
+  readonly opened = output();
   readonly total = output<number>();
   readonly failed = output<unknown>();
   readonly moves: number[] = [];
+  readonly position = () => null;
+  readonly focus = () => undefined;
+  rows: string[][] = [];
+  readonly table = () => this.rows;
 
   move(by: number) {
     this.moves.push(by);

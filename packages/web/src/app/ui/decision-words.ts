@@ -48,6 +48,8 @@ export function decisionWords(body: LoggedBody): string {
       return `${people(body.recordIds.length)} taken apart`;
     case 'edit':
       return `${FIELD_WORDS[body.field]} is “${body.value}”`;
+    case 'choose':
+      return `another ${FIELD_WORDS[body.field].toLowerCase()} of the merged records chosen`;
     case 'refuse':
       return `${FIELD_WORDS[body.field]} stays as it came`;
     case 'refuse-like':

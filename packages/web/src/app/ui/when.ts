@@ -10,3 +10,11 @@ export function whenWords(at: number, now = Date.now()): string {
   const date = new Date(at).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
   return `${date} ${time}`;
 }
+
+/** A day as one says it: 'today', '23 Nov', '12 Mar 2024'. */
+export function dayWords(at: number, now = Date.now()): string {
+  const [day, today] = [new Date(at), new Date(now)];
+  if (day.toDateString() === today.toDateString()) return 'today';
+  const year = day.getFullYear() === today.getFullYear() ? undefined : 'numeric';
+  return day.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year });
+}

@@ -25,6 +25,7 @@ import { valueOf, withAsked, type Request } from '../../state/asked';
 import { Doing } from '../../state/doing';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
+import { bringInto } from '../../ui/bring-into';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { RunLine } from '../../ui/run-line';
@@ -144,6 +145,7 @@ export class Export {
   });
 
   constructor() {
+    bringInto(this.id);
     this.previews.load(
       computed(() => ({
         jobId: this.id(),

@@ -23,6 +23,7 @@ const view: ContactView = {
   phone: '',
   verdict: '',
   reason: '',
+  askedAt: 0,
   via: '',
   source: 'list.csv',
   records: 1,

@@ -19,21 +19,10 @@ import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
-import { reasonSentence } from './reason';
+import { agreedOn, issuesOf, reasonSentence } from './reason';
 
 /** `level` and `team` are read from the title, the legal form from the company. */
 const SHOWN = PERSON_FIELDS.filter((field) => !['level', 'team', 'legalForm'].includes(field));
-const COMPARED_WORDS: Record<string, string> = {
-  firstName: 'first name',
-  lastName: 'last name',
-  email: 'email',
-  phone: 'phone',
-  profile: 'profile link',
-  company: 'company',
-  city: 'place',
-  title: 'title',
-};
-
 type Change = ContactView['recordViews'][number]['changes'][number];
 
 interface Line {
@@ -61,6 +50,7 @@ export class Inspector {
   /** Counts up when E is pressed. */
   readonly editWanted = input(0);
   readonly decided = output<DecisionBody>();
+  readonly opened = output();
 
   protected readonly view = computed(() => (this.contactId() === null ? null : valueOf(this.store.asked())));
   protected readonly problem = computed(() => {
@@ -100,22 +90,8 @@ export class Inspector {
       };
     });
   });
-  protected readonly issues = computed(
-    () =>
-      this.view()?.recordViews.flatMap((record) =>
-        record.issues.filter(({ code }) => code !== 'nothing-to-identify'),
-      ) ?? [],
-  );
-  protected readonly agreed = computed(() => {
-    const pair = this.view()?.evidence[0];
-    if (!pair) return '';
-    return pair.evidence
-      .filter(({ level, bits }) => level > 1 && bits > 0.5)
-      .sort((a, b) => b.bits - a.bits)
-      .slice(0, 4)
-      .map(({ field }) => COMPARED_WORDS[field])
-      .join(', ');
-  });
+  protected readonly issues = computed(() => (this.view() ? issuesOf(this.view()!) : []));
+  protected readonly agreed = computed(() => (this.view() ? agreedOn(this.view()!) : ''));
 
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
 

@@ -25,5 +25,10 @@ export const ContactStore = signalStore(
   ),
 );
 
+/** One person read in full. */
+export const PersonStore = signalStore(
+  withAsked((api, { jobId, id }: { jobId: number; id: number; version: number }) => api.person(jobId, id)),
+);
+
 /** What asking would cost, asked anew whenever the job changed; null for steps that cost nothing. */
 export const EstimateStore = signalStore(withAsked((api, job: Job | null) => (job ? api.estimate(job.id) : EMPTY)));

@@ -42,9 +42,9 @@ it('steps that ask have rows that wait, others want a look', async () => {
 it('keys choose fates and filter; X and R are told to whoever has a row', async () => {
   const { press, query, http } = await open({ row: '7' });
   press('2');
-  expect(query()).toEqual({ fate: 'aside' });
+  expect(query()).toEqual({ fate: 'aside', row: null, full: null });
   press('3');
-  expect(query()).toEqual({ fate: 'look' });
+  expect(query()).toEqual({ fate: 'look', row: null, full: null });
   press('/');
   expect(document.activeElement?.id).not.toBe('');
   press('x');
@@ -89,7 +89,7 @@ it('what is dropped or pasted goes to Bring in, into this job; one word is no ta
   const { element, went } = await open();
   const files = () => TestBed.inject(Handover).files();
   const drop = Object.assign(new Event('drop', { bubbles: true, cancelable: true }), {
-    dataTransfer: { files: [new File(['a'], 'list.csv')] },
+    dataTransfer: { types: ['Files'], files: [new File(['a'], 'list.csv')] },
   });
   element.dispatchEvent(drop);
   expect([files()[0]!.name, went.mock.calls.at(-1)![0]]).toEqual(['list.csv', ['/jobs', 2, 'bring']]);
@@ -110,4 +110,29 @@ it('a job without rows says how they come in; a number without a job says so', a
   expect(empty.text()).toContain('Drop a file anywhere on this page');
   TestBed.resetTestingModule();
   expect((await open({ id: '99' })).text()).toContain('There is no such job');
+});
+
+it('Enter reads the chosen row in full, not where it presses a button; what is copied is what the grid shows', async () => {
+  const { press, query, went, fixture, element } = await open({ row: '7' });
+  press('Enter', {}, element.querySelector('button')!);
+  expect(went).not.toHaveBeenCalled();
+  press('Enter');
+  expect(query()).toEqual({ full: 1 });
+  const grid = fixture.debugElement.query(({ name }) => name === 'cs-rows-grid').componentInstance as {
+    rows: string[][];
+  };
+  const copied: string[] = [];
+  const copy = () =>
+    document.dispatchEvent(
+      Object.assign(new Event('copy', { bubbles: true, cancelable: true }), {
+        clipboardData: { setData: (_: string, text: string) => copied.push(text) },
+      }),
+    );
+  copy();
+  grid.rows = [
+    ['Name', 'Place'],
+    ['Maren Oakhill', 'Wells,\tSomerset'],
+  ];
+  copy();
+  expect(copied).toEqual(['Name\tPlace\nMaren Oakhill\tWells, Somerset']);
 });

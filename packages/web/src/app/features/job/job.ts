@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  booleanAttribute,
   computed,
   effect,
   inject,
@@ -17,16 +18,19 @@ import type { DecisionBody } from '@sieve/core';
 import { stepWords, type ContactRow, type RowQuery } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Decisions } from '../../state/decisions';
-import { Handover } from '../../state/handover';
 import { work } from '../../state/work';
+import { bringInto } from '../../ui/bring-into';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { sieveLevels } from '../../ui/levels';
 import { RunLine } from '../../ui/run-line';
+import { SieveShape } from '../../ui/sieve-shape';
 import { isTyping, Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { type Tab, Tabs } from '../../ui/tabs/tabs';
 import { AskBar } from './ask-bar';
 import { Inspector } from './inspector';
+import { PersonPane } from './person/person';
 import { RowsGrid } from './rows-grid';
 import { SievePane } from './sieve-pane';
 import { CompaniesList } from './companies-list';
@@ -53,16 +57,14 @@ type Show = 'sources' | 'companies';
     AskBar,
     RowsGrid,
     Inspector,
+    PersonPane,
+    SieveShape,
     RunLine,
     Tabs,
   ],
   host: {
     class: 'panes',
-    '(document:paste)': 'onPaste($event)',
     '(document:copy)': 'onCopy($event)',
-    '(dragover)': 'onDrag($event, true)',
-    '(dragleave)': 'onDrag($event, false)',
-    '(drop)': 'onDrop($event)',
   },
   templateUrl: './job.html',
   styleUrl: './job.scss',
@@ -70,14 +72,13 @@ type Show = 'sources' | 'companies';
 export class JobScreen {
   private readonly router = inject(Router);
   private readonly decisions = inject(Decisions);
-  private readonly handover = inject(Handover);
   protected readonly notices = inject(Notices);
   private readonly dialog = inject(MatDialog);
   private readonly store = inject(Store);
   private readonly entities = this.store.selectSignal(work.selectJobEntities);
   protected readonly loaded = this.store.selectSignal(work.selectLoaded);
   private readonly runs = this.store.selectSignal(work.selectLiveRuns);
-  private readonly grid = viewChild(RowsGrid);
+  protected readonly grid = viewChild(RowsGrid);
 
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
   readonly step = input('screen', { transform: (step: string | undefined) => step ?? 'screen' });
@@ -91,12 +92,16 @@ export class JobScreen {
   readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
   readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
 
+  /** The chosen row is read in full. */
+  readonly full = input(false, { transform: booleanAttribute });
+
   protected readonly job = computed(() => this.entities()[this.id()]);
   /** The step that is looked at; the first one when the address names none of this job. */
   protected readonly state = computed(() => {
     const states = this.job() ? statesOf(this.job()!) : [];
     return states.find(({ step }) => step.id === this.step()) ?? states[0];
   });
+  protected readonly levels = computed(() => sieveLevels(this.job()!));
   protected readonly view = computed(() => viewOf(this.state()?.step.kind ?? ''));
   protected readonly name = computed(() => stepWords(this.state()?.step.kind ?? ''));
   protected readonly ownRuns = computed(() => this.runs().filter(({ jobId }) => jobId === this.id()));
@@ -107,7 +112,6 @@ export class JobScreen {
   /** How many rows the filter leaves. */
   protected readonly found = signal<number | null>(null);
   protected readonly editWanted = signal(0);
-  protected readonly dropping = signal(false);
   /** Rows on their way out; a new outcome has moved them. */
   protected readonly going = linkedSignal<number, ReadonlySet<number>>({
     source: () => this.job()?.version ?? 0,
@@ -127,6 +131,7 @@ export class JobScreen {
   });
 
   constructor() {
+    bringInto(this.id);
     inject(Shortcuts).use({
       'ctrl+z': () => this.decisions.undo({ subject: 'job', subjectId: this.id() }),
       'ctrl+shift+z': () => this.decisions.redo({ subject: 'job', subjectId: this.id() }),
@@ -139,6 +144,7 @@ export class JobScreen {
       '1': () => this.goTo(0),
       '2': () => this.goTo(1),
       '3': () => this.goTo(2),
+      enter: (event) => (isControl(event) || this.row() === null ? false : this.go({ full: 1 })),
       space: (event) => inGrid(event) && this.grid()?.toggleMark(),
       arrowdown: (event) => !inGrid(event) && this.grid()?.move(1),
       arrowup: (event) => !inGrid(event) && this.grid()?.move(-1),
@@ -149,17 +155,29 @@ export class JobScreen {
     });
   }
 
-  protected go(query: { step?: string; show?: Show | null; fate?: Fate; q?: string | null; row?: number | null }) {
+  protected go(query: {
+    step?: string;
+    show?: Show | null;
+    fate?: Fate;
+    q?: string | null;
+    row?: number | null;
+    full?: 1 | null;
+  }) {
     void this.router.navigate([], {
-      queryParams: { ...('step' in query && { row: null, q: null, fate: 'pass' }), ...query },
+      queryParams: {
+        ...('step' in query && { row: null, q: null, fate: 'pass', full: null }),
+        ...(query.row === null && { full: null }),
+        ...query,
+      },
       queryParamsHandling: 'merge',
-      replaceUrl: 'row' in query,
+      // Going from row to row is no way to go back on.
+      replaceUrl: 'row' in query && !('fate' in query),
     });
   }
 
   private goTo(at: number) {
     const tab = this.tabs()[at];
-    if (tab) this.go({ fate: tab.id });
+    if (tab) this.go({ fate: tab.id, row: null });
   }
 
   protected choose(row: ContactRow) {
@@ -168,6 +186,11 @@ export class JobScreen {
 
   protected decide(body: DecisionBody) {
     this.decisions.decide(this.id(), body);
+  }
+
+  protected close() {
+    this.go({ full: null });
+    this.grid()?.focus();
   }
 
   /** Sets aside or restores the marked rows, or the row the keys are on; the next row is chosen. */
@@ -188,40 +211,12 @@ export class JobScreen {
   }
 
   protected onCopy(event: ClipboardEvent) {
-    const rows = this.marked();
-    if (rows.length === 0 || document.getSelection()?.toString()) return;
-    const lines = rows.map(({ firstName, lastName, title, company, place, email, phone }) =>
-      [firstName, lastName, title, company, place, email, phone].map((cell) => cell.replace(/[\t\n]/g, ' ')).join('\t'),
-    );
-    event.clipboardData?.setData(
-      'text/plain',
-      ['First name\tLast name\tTitle\tCompany\tPlace\tEmail\tPhone', ...lines].join('\n'),
-    );
+    const table = this.grid()?.table() ?? [];
+    if (table.length < 2 || isTyping(event) || document.getSelection()?.toString()) return;
+    const lines = table.map((cells) => cells.map((cell) => cell.replace(/[\t\r\n]+/g, ' ')).join('\t'));
+    event.clipboardData?.setData('text/plain', lines.join('\n'));
     event.preventDefault();
-    this.notices.say(`${rows.length} rows copied as a table`);
-  }
-
-  protected onPaste(event: ClipboardEvent) {
-    if (isTyping(event)) return;
-    const file = Handover.tableOf(event.clipboardData?.getData('text/plain') ?? '');
-    if (file) this.bring([file]);
-  }
-
-  protected onDrag(event: DragEvent, over: boolean) {
-    event.preventDefault();
-    this.dropping.set(over);
-  }
-
-  protected onDrop(event: DragEvent) {
-    event.preventDefault();
-    this.dropping.set(false);
-    const files = [...(event.dataTransfer?.files ?? [])];
-    if (files.length > 0) this.bring(files);
-  }
-
-  private bring(files: File[]) {
-    this.handover.files.set(files);
-    void this.router.navigate(['/jobs', this.id(), 'bring']);
+    this.notices.say(table.length === 2 ? '1 row copied as a table' : `${table.length - 1} rows copied as a table`);
   }
 
   protected async showDecisions() {
@@ -230,4 +225,6 @@ export class JobScreen {
   }
 }
 
+const isControl = ({ target }: Event): boolean =>
+  target instanceof Element && target.closest('button, a, summary, [role=button], [role=menuitem]') !== null;
 const inGrid = ({ target }: Event): boolean => target instanceof Element && target.closest('cs-rows-grid') !== null;

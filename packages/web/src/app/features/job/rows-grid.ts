@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import type { ContactRow, RowQuery } from '@sieve/contract';
 import { AgGridAngular } from 'ag-grid-angular';
 import {
@@ -64,6 +74,18 @@ const THEME = themeQuartz.withParams({
 
 const PAGE = 100;
 
+/** What each column shows of a row; the same is copied out. */
+const TEXT: Record<string, (row: ContactRow) => string> = {
+  lastName: ({ name }) => name,
+  title: ({ title }) => title,
+  company: ({ company }) => company,
+  email: ({ email }) => email,
+  city: ({ place }) => place,
+  why: reasonOf,
+  records: ({ records }) => String(records),
+  source: ({ source }) => source.replace(/\.\w{2,4}\b/g, ''),
+};
+
 /** The rows of one fate at one step. It asks the server for pages and never holds the whole list. */
 @Component({
   selector: 'cs-rows-grid',
@@ -89,6 +111,7 @@ const PAGE = 100;
       [suppressNoRowsOverlay]="true"
       (gridReady)="ready($event)"
       (cellFocused)="focused($event)"
+      (rowDoubleClicked)="opened.emit()"
       (selectionChanged)="tellMarked()"
       (columnResized)="remember()"
       (columnMoved)="remember()"
@@ -138,6 +161,8 @@ export class RowsGrid {
   /** Rows that a decision is moving away. */
   readonly going = input<ReadonlySet<number>>(new Set());
   readonly chosen = output<ContactRow>();
+  /** The current row is to be read in full. */
+  readonly opened = output();
   readonly marked = output<ContactRow[]>();
   readonly total = output<number>();
   /** In words. */
@@ -162,20 +187,23 @@ export class RowsGrid {
     going: ({ data }: RowClassParams<ContactRow>) => data !== undefined && this.going().has(data.id),
   };
   private grid: GridApi<ContactRow> | undefined;
+  /** Where the current row stands, or stood when it was last seen in this list. */
+  private at: number | null = null;
+  /** The same for who asks, counted from 1; null while it is not in the list. */
+  readonly position = signal<{ at: number; of: number } | null>(null);
 
   protected readonly columns = computed<ColDef<ContactRow>[]>(() => {
     const { shows, merges } = this.view();
     const late = shows === 'email';
     const columns: ColDef<ContactRow>[] = [
-      { colId: 'mark', width: 34, resizable: false, cellRenderer: mark, headerName: '', sortable: false },
+      { colId: 'mark', width: 34, resizable: false, cellRenderer: mark, headerName: '' },
       { colId: 'lastName', headerName: 'Name', flex: 1.1, minWidth: 110, sortable: true, cellRenderer: nameCell },
-      { colId: 'title', field: 'title', headerName: 'Title', flex: 1.15, minWidth: 90, sortable: true },
-      { colId: 'company', field: 'company', headerName: 'Company', flex: 1.15, minWidth: 90, sortable: true },
+      { colId: 'title', headerName: 'Title', flex: 1.15, minWidth: 90, sortable: true },
+      { colId: 'company', headerName: 'Company', flex: 1.15, minWidth: 90, sortable: true },
     ];
     if (late)
       columns.push({
         colId: 'email',
-        field: 'email',
         headerName: 'Email',
         flex: 1.5,
         minWidth: 150,
@@ -183,43 +211,14 @@ export class RowsGrid {
         sortable: true,
       });
     else
-      columns.push({
-        colId: 'city',
-        field: 'place',
-        headerName: 'Place',
-        flex: 0.9,
-        minWidth: 70,
-        cellClass: 'dim',
-        sortable: true,
-      });
+      columns.push({ colId: 'city', headerName: 'Place', flex: 0.9, minWidth: 70, cellClass: 'dim', sortable: true });
     if (this.fate() !== 'pass' || late)
-      columns.push({
-        colId: 'why',
-        headerName: 'Why',
-        flex: 1.4,
-        minWidth: 120,
-        cellClass: 'dim',
-        valueGetter: ({ data }) => (data ? reasonOf(data) : ''),
-      });
+      columns.push({ colId: 'why', headerName: 'Why', flex: 1.4, minWidth: 120, cellClass: 'dim' });
     if (merges)
-      columns.push({
-        colId: 'records',
-        field: 'records',
-        headerName: 'Records',
-        width: 76,
-        cellClass: 'figure',
-        sortable: true,
-      });
+      columns.push({ colId: 'records', headerName: 'Records', width: 76, cellClass: 'figure', sortable: true });
     if (this.fate() === 'pass' && !late)
-      columns.push({
-        colId: 'source',
-        headerName: 'Source',
-        flex: 0.8,
-        minWidth: 60,
-        cellClass: 'dim',
-        valueGetter: ({ data }) => data?.source.replace(/\.\w{2,4}\b/g, ''),
-      });
-    return columns;
+      columns.push({ colId: 'source', headerName: 'Source', flex: 0.8, minWidth: 60, cellClass: 'dim' });
+    return columns.map((column) => ({ ...column, valueGetter: ({ data }) => data && TEXT[column.colId!]?.(data) }));
   });
 
   private readonly source = computed<IDatasource>(() => {
@@ -240,6 +239,7 @@ export class RowsGrid {
           ({ rows, total }) => {
             params.successCallback(rows, total);
             this.total.emit(total);
+            this.follow();
           },
           (words) => {
             params.failCallback();
@@ -266,6 +266,9 @@ export class RowsGrid {
     });
     effect(() => {
       const source = this.source();
+      // Another list: what was marked in the last one is no longer seen.
+      this.grid?.deselectAll();
+      this.at = null;
       this.grid?.setGridOption('datasource', source);
     });
     effect(() => {
@@ -276,6 +279,7 @@ export class RowsGrid {
       this.current();
       this.going();
       this.grid?.redrawRows();
+      untracked(() => this.follow());
     });
   }
 
@@ -283,6 +287,21 @@ export class RowsGrid {
     this.grid = api;
     this.recall();
     api.setGridOption('datasource', this.source());
+  }
+
+  private indexOf(id: number | null): number | null {
+    return (id === null ? null : this.grid?.getRowNode(String(id))?.rowIndex) ?? null;
+  }
+
+  /** Rows may have moved: the keys stay on the current row, wherever it stands now. */
+  private follow() {
+    const at = this.indexOf(this.current());
+    if (at !== null) this.at = at;
+    this.position.set(at === null ? null : { at: at + 1, of: this.grid!.getDisplayedRowCount() });
+    const focused = this.grid?.getFocusedCell();
+    if (!focused || focused.rowIndex === at) return;
+    if (at === null) this.grid!.clearFocusedCell();
+    else this.grid!.setFocusedCell(at, focused.column);
   }
 
   private recall() {
@@ -309,19 +328,45 @@ export class RowsGrid {
     this.marked.emit(this.grid?.getSelectedRows() ?? []);
   }
 
-  /** Moves to the row so many below. */
-  move(by: number) {
-    const focused = this.grid?.getFocusedCell();
-    const next = Math.max(0, (focused?.rowIndex ?? -by - (by < 0 ? -1 : 0)) + by);
-    if (!this.grid?.getDisplayedRowAtIndex(next)) return;
-    this.grid.ensureIndexVisible(next);
-    this.grid.setFocusedCell(next, focused?.column ?? 'lastName');
+  /** Moves to the next row, or the one before; rows on their way out are passed over. */
+  move(by: 1 | -1) {
+    const grid = this.grid;
+    if (!grid) return;
+    // Where the current row has left, the one behind it has taken its place.
+    let next = this.at === null ? 0 : this.indexOf(this.current()) !== null || by < 0 ? this.at + by : this.at;
+    const rowAt = (index: number) => grid.getDisplayedRowAtIndex(index)?.data;
+    while (this.going().has(rowAt(next)?.id ?? -1)) next += by;
+    const row = rowAt(next);
+    if (!row) return;
+    grid.ensureIndexVisible(next);
+    grid.setFocusedCell(next, grid.getFocusedCell()?.column ?? 'lastName');
+    this.chosen.emit(row);
   }
 
+  /** Marks the current row, or takes its mark off. */
   toggleMark() {
-    const at = this.grid?.getFocusedCell()?.rowIndex;
-    const node = at === undefined ? undefined : this.grid?.getDisplayedRowAtIndex(at);
+    const node = this.grid?.getRowNode(String(this.current()));
     node?.setSelected(!node.isSelected());
+  }
+
+  /** Takes the keys back, where the current row stands. */
+  focus() {
+    const at = this.indexOf(this.current());
+    if (at !== null) this.grid?.setFocusedCell(at, this.grid.getFocusedCell()?.column ?? 'lastName');
+  }
+
+  /** The marked rows, or else the current one, as lines of a table: the columns that are shown, in their order. */
+  table(): string[][] {
+    const current = this.grid?.getRowNode(String(this.current()))?.data;
+    const marked = this.grid?.getSelectedRows() ?? [];
+    const rows = marked.length > 0 ? marked : current ? [current] : [];
+    const columns = (this.grid?.getAllDisplayedColumns() ?? [])
+      .map((column) => column.getColDef() as ColDef<ContactRow>)
+      .filter(({ colId }) => TEXT[colId!] !== undefined);
+    return [
+      columns.map(({ headerName }) => headerName ?? ''),
+      ...rows.map((row) => columns.map(({ colId }) => TEXT[colId!]!(row))),
+    ];
   }
 
   clearMarks() {
@@ -335,6 +380,7 @@ const SHAPES: Record<string, string> = {
     '<circle cx="6" cy="6" r="4.6" fill="none" stroke="var(--saffron)" stroke-width="1.4"/><path d="M1.4 6a4.6 4.6 0 0 0 9.2 0z" fill="var(--saffron)"/>',
   invalid:
     '<circle cx="6" cy="6" r="4.6" fill="none" stroke="var(--brick)" stroke-width="1.4"/><path d="M2.9 2.9l6.2 6.2" stroke="var(--brick)" stroke-width="1.4"/>',
+  aged: '<circle cx="6" cy="6" r="4.6" fill="none" stroke="var(--saffron)" stroke-width="1.4" stroke-dasharray="1.6 1.7"/><path d="M6 3.4V6l1.8 1.2" fill="none" stroke="var(--saffron)" stroke-width="1.2"/>',
   unknown:
     '<circle cx="6" cy="6" r="4.6" fill="none" stroke="var(--ink-3)" stroke-width="1.3" stroke-dasharray="1.6 1.7"/>',
 };
@@ -343,8 +389,9 @@ const SHAPES: Record<string, string> = {
 function mark({ data }: ICellRendererParams<ContactRow>): HTMLElement | string {
   if (!data) return '';
   const span = document.createElement('span');
-  const kind = data.verdict in SHAPES ? data.verdict : 'unknown';
-  span.title = data.verdict || 'no verdict yet';
+  const aged = data.fate.code === 'no-longer-fresh';
+  const kind = aged ? 'aged' : data.verdict in SHAPES ? data.verdict : 'unknown';
+  span.title = aged ? 'its verdict has aged and is asked again' : data.verdict || 'no verdict yet';
   span.innerHTML = `<svg width="12" height="12" viewBox="0 0 12 12" role="img" aria-label="${span.title}">${SHAPES[kind]}</svg>`;
   return span;
 }

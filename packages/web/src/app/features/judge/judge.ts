@@ -8,6 +8,7 @@ import { Store } from '@ngrx/store';
 import { valueOf, withAsked } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
 import { work } from '../../state/work';
+import { bringInto } from '../../ui/bring-into';
 import { Icon } from '../../ui/icon/icon';
 import { Status } from '../../ui/status/status';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -51,6 +52,7 @@ export class Judge {
   });
 
   constructor() {
+    bringInto(this.id);
     const subject = () => ({ subject: 'job', subjectId: this.id() }) as const;
     inject(Shortcuts).use({
       'ctrl+z': () => this.decisions.undo(subject(), () => this.load()),

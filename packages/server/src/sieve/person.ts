@@ -1,0 +1,105 @@
+import { MAIL_FRESH_MS, FIELDS_TOGETHER, personKeys, type DecisionBody, type PersonField } from '@sieve/core';
+import type { ContactView, HeldValue, PersonInFull, Settings, ValueOrigin } from '@sieve/contract';
+import type { Db } from '../db/open';
+import { decisionById, standingDecisions } from '../decisions/store';
+import { doneExport } from '../exports/store';
+import { factsAt } from '../outside/facts';
+import { contactsKnownBy, exportsOf } from '../register/register';
+import { contactView, fateIn, recordViews } from './rows';
+
+/** `level` and `team` are read from the title, the legal form from the company. */
+const READ_FROM_OTHERS: readonly PersonField[] = ['level', 'team', 'legalForm'];
+const LINES = FIELDS_TOGETHER.map((fields) => fields.filter((field) => !READ_FROM_OTHERS.includes(field)));
+
+/**
+ * One contact in full: each value with all that could stand in its place, where each came from and what was done to it; where
+ * else the person is held, and what it left with.
+ *
+ * @param now ms since 1970
+ */
+export function personInFull(
+  db: Db,
+  jobId: number,
+  id: number,
+  { lists, finders }: Pick<Settings, 'lists' | 'finders'>,
+  now: number,
+): PersonInFull | undefined {
+  const contact = contactView(db, jobId, id, lists);
+  if (!contact) return undefined;
+  const decisions = standingDecisions(db, jobId);
+  const notEdits = decisions.filter(({ body }) => body.kind !== 'edit');
+  const viewOf = recordViews(db, jobId, lists, notEdits);
+  const records = contact.recordIds.slice(0, contact.recordViews.length).flatMap((record) => viewOf(record) ?? []);
+  const found = foundBy(db, contact, finders, now);
+
+  const valuesOf = (fields: readonly PersonField[]): HeldValue[] => {
+    const values = new Map<string, HeldValue>();
+    const partsOf = (person: Readonly<Record<string, string>>) =>
+      Object.fromEntries(fields.flatMap((field) => (person[field] ? [[field, person[field]]] : [])));
+    const standing = JSON.stringify(partsOf(contact.person));
+    const add = (parts: HeldValue['parts'], origin: ValueOrigin | null, changes: HeldValue['changes'] = []) => {
+      const key = JSON.stringify(parts);
+      if (key === '{}') return;
+      const known = values.get(key);
+      if (!known) values.set(key, { parts, stands: key === standing, origins: origin ? [origin] : [], changes });
+      else if (origin) known.origins.push(origin);
+    };
+    for (const { id: recordId, source, line, at, person, changes } of records)
+      add(
+        partsOf(person),
+        { kind: 'record', recordId, source, line, at },
+        changes.filter(({ field }) => fields.includes(field)),
+      );
+    const said = decisions.findLast(({ body }) => isAbout(body, contact.recordIds, fields));
+    const field = fields[0]!;
+    if (said) add(partsOf(contact.person), { kind: 'you', at: decisionById(db, said.id)!.at });
+    else if (!values.has(standing))
+      add(
+        partsOf(contact.person),
+        field === 'email' ? found : contact.from[field] === 0 ? { kind: 'colleagues' } : null,
+      );
+    if (field === 'email') for (const email of contact.alternatives) add({ email }, { kind: 'pattern' });
+    return [...values.values()].sort((a, b) => Number(b.stands) - Number(a.stands));
+  };
+
+  const { askedAt } = contact;
+  const keys = personKeys(contact.person);
+  const held = contactsKnownBy(db.register, keys).filter((other) => other.jobId !== jobId);
+  const elsewhere = [...new Map(held.map((other) => [`${other.jobId} ${other.contact}`, other])).values()];
+  return {
+    contact,
+    lines: LINES.map((fields) => ({ fields, values: valuesOf(fields) })),
+    verdict: askedAt > 0 ? { askedAt, freshUntil: askedAt + MAIL_FRESH_MS } : null,
+    jobs: [
+      { jobId, contact: id, fate: contact.fate },
+      ...elsewhere.flatMap((other) => {
+        const fate = fateIn(db, other.jobId, other.contact);
+        return fate ? [{ ...other, fate }] : [];
+      }),
+    ],
+    exports: exportsOf(db.register, keys).flatMap((number) => {
+      const done = doneExport(db, number);
+      return done ? [{ id: done.id, jobId: done.jobId, at: done.at, files: done.files.map(({ name }) => name) }] : [];
+    }),
+  };
+}
+
+/** True for what was written or chosen of any of these fields in any of these records. */
+const isAbout = (body: DecisionBody, recordIds: readonly number[], fields: readonly PersonField[]): boolean =>
+  (body.kind === 'edit' || body.kind === 'choose') &&
+  fields.includes(body.field) &&
+  body.recordIds.some((record) => recordIds.includes(record));
+
+/** How an address came that no record holds. */
+function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders'], now: number): ValueOrigin | null {
+  if (via === 'given' || via === '') return null;
+  if (via === 'pattern') return { kind: 'pattern' };
+  const facts = factsAt(db, now);
+  const { firstName, lastName, domain } = person;
+  const offer = facts({ kind: 'finder', finder: via, firstName, lastName, domain }).fact;
+  const name = finders.find(({ id }) => id === via)?.name ?? via;
+  if (!offer) return { kind: 'finder', name, cents: null, at: 0 };
+  const { lookup, priceCents } = offer.answer;
+  const bought = facts({ kind: 'purchase', finder: via, lookup, priceCents }).fact;
+  return { kind: 'finder', name, cents: bought ? priceCents : null, at: (bought ?? offer).askedAt };
+}

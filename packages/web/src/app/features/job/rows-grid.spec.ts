@@ -1,0 +1,103 @@
+import type { ContactRow, RowQuery } from '@sieve/contract';
+import { of } from 'rxjs';
+import { Api } from '../../api/api';
+import { drawn, webHarness } from '../../testing/web-harness';
+import { RowsGrid } from './rows-grid';
+import { viewOf } from './steps/registry';
+
+const row = (id: number): ContactRow =>
+  ({
+    id,
+    name: `Person ${id}`,
+    firstName: 'Person',
+    lastName: String(id),
+    title: 'Owner',
+    company: `Firm ${id}`,
+    place: 'Wells',
+    email: `p${id}@firm.example`,
+    phone: '',
+    verdict: '',
+    reason: '',
+    source: 'list.csv',
+    records: 1,
+    fate: { step: null, state: 'pass', code: 'passed', why: {} },
+  }) as unknown as ContactRow;
+
+/** The grid over rows that can be changed behind its back. */
+async function grid(ids: number[]) {
+  const asked: Partial<RowQuery>[] = [];
+  const rows = (_: number, query: Partial<RowQuery>) => {
+    asked.push(query);
+    const from = query.offset ?? 0;
+    return of({ total: ids.length, rows: ids.slice(from, from + query.limit!).map(row) });
+  };
+  webHarness([{ provide: Api, useValue: { rows } }]);
+  const inputs = { jobId: 1, step: 'screen', view: viewOf('screen'), fate: 'pass', version: 1 };
+  const screen = await drawn(RowsGrid, inputs);
+  const instance = screen.fixture.componentInstance;
+  const set = async (values: Record<string, unknown>) => {
+    for (const [name, value] of Object.entries(values)) screen.fixture.componentRef.setInput(name, value);
+    await screen.stable();
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  };
+  let chosen = 0;
+  instance.chosen.subscribe(({ id }) => (chosen = id));
+  let marked: number[] = [];
+  instance.marked.subscribe((all) => (marked = all.map(({ id }) => id)));
+  await set({});
+  return {
+    asked,
+    instance,
+    set,
+    /** Presses J or K, as the screen does: the row that is told becomes the current one. */
+    move: async (by: 1 | -1) => {
+      instance.move(by);
+      await set({ current: chosen });
+      return chosen;
+    },
+    marked: () => marked,
+  };
+}
+
+it('J and K go from the row one sees, wherever it has moved to meanwhile', async () => {
+  const ids = [1, 2, 3, 4, 5];
+  const { move, set, instance } = await grid(ids);
+  expect([await move(1), await move(1), await move(1)]).toEqual([1, 2, 3]);
+  expect(instance.position()).toEqual({ at: 3, of: 5 });
+  // Two rows came in above, by a pull.
+  ids.unshift(8, 9);
+  await set({ version: 2 });
+  expect(instance.position()).toEqual({ at: 5, of: 7 });
+  expect(await move(1)).toBe(4);
+  expect(await move(-1)).toBe(3);
+});
+
+it('behind a row that has left comes the one that took its place; rows on their way out are passed over', async () => {
+  const ids = [1, 2, 3, 4, 5];
+  const { move, set, instance } = await grid(ids);
+  await move(1);
+  await move(1);
+  ids.splice(1, 1);
+  await set({ version: 2 });
+  expect(instance.position()).toBeNull();
+  expect(await move(1)).toBe(3);
+  await set({ going: new Set([4]) });
+  expect(await move(1)).toBe(5);
+});
+
+it('Space marks the current row, not the one the focus was left on; another list begins without marks', async () => {
+  const ids = [1, 2, 3];
+  const { move, set, instance, marked } = await grid(ids);
+  await move(1);
+  ids.unshift(7);
+  await set({ version: 2 });
+  instance.toggleMark();
+  await set({});
+  expect(marked()).toEqual([1]);
+  expect(instance.table()).toEqual([
+    ['Name', 'Title', 'Company', 'Place', 'Source'],
+    ['Person 1', 'Owner', 'Firm 1', 'Wells', 'list'],
+  ]);
+  await set({ fate: 'aside' });
+  expect(marked()).toEqual([]);
+});
