@@ -37,6 +37,7 @@ export * from './sift/sift';
 export * from './sift/sift-row';
 export * from './decisions/sort-decisions';
 export * from './model/search';
+export * from './search/change';
 export * from './search/evaluate';
 export * from './search/looseness';
 export * from './search/parse';

@@ -25,6 +25,8 @@ export interface SearchError {
   at: number;
   length: number;
   input: string;
+  /** The values there are, where it is not one of them. */
+  oneOf?: readonly string[];
 }
 
 /** Names in an OR list; directories take no more. */
@@ -45,8 +47,9 @@ export function parseSearch(
 ): { search: Search; error: null } | { search: null; error: SearchError } {
   let at = 0;
   let subject = about;
-  const fail = (code: SearchErrorCode, from: number, to = at): never => {
-    throw new Unreadable({ code, at: from, length: Math.max(1, to - from), input: text.slice(from, to) });
+  const fail = (code: SearchErrorCode, from: number, to = at, oneOf?: readonly string[]): never => {
+    const length = Math.max(1, to - from);
+    throw new Unreadable({ code, at: from, length, input: text.slice(from, to), ...(oneOf && { oneOf }) });
   };
   const skip = () => {
     while (/\s/.test(text[at] ?? '')) at++;
@@ -100,7 +103,7 @@ export function parseSearch(
       if (of.kind === 'number') ranges.push(readRange(given.text, given.from));
       else if (of.kind === 'choice') {
         const known = of.values?.find((one) => one.toLowerCase() === given.text.toLowerCase());
-        if (of.values && !known) fail('not-a-value', given.from, given.from + given.text.length);
+        if (of.values && !known) fail('not-a-value', given.from, given.from + given.text.length, of.values);
         terms.push({ text: known ?? given.text, exact: true });
       } else terms.push({ text: given.text, exact: given.exact });
       if (terms.length > MOST_TERMS) fail('too-many', start);

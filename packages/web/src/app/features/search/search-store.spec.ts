@@ -37,30 +37,41 @@ describe('search store', () => {
   });
   afterEach(() => jest.useRealTimers());
 
-  it('reads what is typed beside a field and joins it to what is there', () => {
-    expect(store.add('title', '"quality manager", technical')).toBe(true);
-    expect(store.add('title', 'Technical')).toBe(true);
-    expect(store.add('title', 'not assistant')).toBe(true);
-    expect(store.add('years', '1..10')).toBe(true);
-    expect(store.add('years', 'ten')).toBe(false);
-    expect(store.add('team', 'cheese')).toBe(false);
-    expect(store.text()).toBe('people where title: "quality manager" or technical; not title: assistant; years: 1..10');
+  it('a change that cannot be read is said in words and changes nothing', () => {
+    expect(store.change({ kind: 'type', text: 'title: "quality manager", technical; years: 1..10' })).toBe('');
+    expect(store.change({ kind: 'add', condition: 1, text: 'ten' })).toContain('no whole number');
+    expect(store.change({ kind: 'type', text: 'headcount: many' })).toContain('One of: 1-4, 5-10');
+    expect(store.text()).toBe('people where title: "quality manager" or technical; years: 1..10');
   });
 
-  it('turns, quotes and removes single values', () => {
-    store.set(read('title: a b or c; years: 1..2 or 5..'));
-    store.quote(0, 0);
-    expect(store.text()).toBe('people where title: "a b" or c; years: 1..2 or 5..');
-    store.turn(0, 1);
-    expect(store.text()).toBe('people where title: "a b"; not title: c; years: 1..2 or 5..');
-    store.remove(1, 0);
-    store.remove(0, 0);
-    expect(store.text()).toBe('people where not title: c; years: 5..');
+  it('says of each clause what it takes away of what those before it leave, each beginning asked once', () => {
+    const answer = (counts: number[]) =>
+      counts.map((count) => {
+        const asked = http.expectOne('/api/directory/count');
+        asked.flush({ count, cap: 2500 });
+        return (asked.request.body as { search: { conditions: object[] } }).search.conditions.length;
+      });
+    store.change({ kind: 'type', text: 'title: technical; country: GB' });
+    expect(store.clauses().map(({ takes }) => takes)).toEqual([null, null]);
+    jest.advanceTimersByTime(300);
+    expect(answer([300, 40_000, 5000])).toEqual([2, 0, 1]);
+    expect(store.clauses().map(({ words, takes }) => [words, takes])).toEqual([
+      ['whose title says', 35_000],
+      ['in', 4700],
+    ]);
+    store.change({ kind: 'type', text: 'not title: sales' });
+    jest.advanceTimersByTime(300);
+    expect(answer([280, 4000])).toEqual([3, 2]);
+    expect(store.clauses().map(({ words, takes }) => [words, takes])).toEqual([
+      ['whose title says', 35_000],
+      ['but not', 1000],
+      ['in', 3720],
+    ]);
   });
 
   it('asks for the count once things have settled, and only for the last search', () => {
-    store.add('title', 'a');
-    store.add('title', 'b');
+    store.change({ kind: 'type', text: 'title: a' });
+    store.change({ kind: 'type', text: 'title: b' });
     expect(store.counting()).toBe(true);
     http.expectNone('/api/directory/count');
     jest.advanceTimersByTime(300);
@@ -80,7 +91,7 @@ describe('search store', () => {
     const said = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });
     expect(said.request.body).toEqual({ perCompany: 2 });
     said.flush(saved({ batches: 3, perCompany: 2 }));
-    store.add('years', '1..10');
+    store.change({ kind: 'type', text: 'years: 1..10' });
     store.patch({ name: 'Leads, new' });
     const renamed = http.expectOne({ method: 'PATCH', url: '/api/searches/4' });
     expect(renamed.request.body).toEqual({ name: 'Leads, new' });
@@ -92,7 +103,7 @@ describe('search store', () => {
   });
 
   it('keeps the words of a directory that cannot be asked, and asks again', () => {
-    store.add('title', 'a');
+    store.change({ kind: 'type', text: 'title: a' });
     jest.advanceTimersByTime(300);
     http
       .expectOne('/api/directory/count')
@@ -106,14 +117,14 @@ describe('search store', () => {
 
   it('gives an unsaved search a name from its conditions, and saves changed ones only', () => {
     const then = jest.fn();
-    store.add('title', 'technical');
+    store.change({ kind: 'type', text: 'title: technical' });
     store.save(then);
     const created = http.expectOne('/api/searches');
     expect(created.request.body).toMatchObject({ name: 'People · technical' });
     created.flush(saved());
     store.save(then);
     expect(then).toHaveBeenCalledTimes(2);
-    store.add('country', 'GB');
+    store.change({ kind: 'type', text: 'country: GB' });
     expect(store.changed()).toBe(true);
     store.save(then);
     http.expectOne('/api/searches/4').flush(saved({ search: store.search() }));
@@ -123,7 +134,7 @@ describe('search store', () => {
 
   it('saves before it splits', () => {
     const then = jest.fn();
-    store.add('title', 'technical');
+    store.change({ kind: 'type', text: 'title: technical' });
     store.split(then);
     expect(store.splitting()).toBe(true);
     http.expectOne('/api/searches').flush(saved());

@@ -1,16 +1,38 @@
 import { computed, inject } from '@angular/core';
 import type { Condition, Search, Subject } from '@sieve/core';
-import { withCondition } from '@sieve/core/model/search';
+import { changeSearch, joined, type SearchChange } from '@sieve/core/search/change';
 import { proposeName } from '@sieve/core/search/describe';
-import { parseSearch } from '@sieve/core/search/parse';
 import { printSearch } from '@sieve/core/search/print';
-import type { SearchBatchesBody, PageView, SampleView, SearchPatch, SearchView } from '@sieve/contract';
+import type { SearchError } from '@sieve/core/search/parse';
+import {
+  SEARCH_ERROR_WORDS,
+  type PageView,
+  type SampleView,
+  type SearchBatchesBody,
+  type SearchPatch,
+  type SearchView,
+} from '@sieve/contract';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
-import { catchError, debounceTime, EMPTY, pipe, switchMap, tap, throttleTime, type Observable } from 'rxjs';
+import {
+  catchError,
+  concatMap,
+  debounceTime,
+  EMPTY,
+  filter,
+  from,
+  map,
+  of,
+  pipe,
+  switchMap,
+  tap,
+  throttleTime,
+  type Observable,
+} from 'rxjs';
 import { Api, wordsOf } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Notices } from '../../ui/notices';
+import { beginning, clausesOf } from './search-sentence';
 
 interface SearchState {
   search: Search;
@@ -20,6 +42,8 @@ interface SearchState {
   cap: number;
   counting: boolean;
   problem: string;
+  /** Counts of the beginnings of the sentence, by their text. */
+  counts: Record<string, number>;
   sample: SampleView | null;
   sampling: boolean;
   page: PageView | null;
@@ -35,6 +59,7 @@ const NONE: SearchState = {
   cap: 2500,
   counting: false,
   problem: '',
+  counts: {},
   sample: null,
   sampling: false,
   page: null,
@@ -43,10 +68,21 @@ const NONE: SearchState = {
   saving: false,
 };
 
+/** The texts of what the sentence says so far, from nothing to all but its last clause. */
+const beginnings = (search: Search) => search.conditions.map((_, i) => printSearch(beginning(search, i)));
+
+export const searchErrorWords = ({ code, input, at, oneOf }: SearchError): string =>
+  `${SEARCH_ERROR_WORDS[code].replace('{x}', input)} (character ${at + 1}).${oneOf ? ` One of: ${oneOf.join(', ')}.` : ''}`;
+
 /** The working state of the search screen: conditions, and what the directory answers to them. */
 export const SearchStore = signalStore(
   withState(NONE),
-  withComputed(({ search, saved }) => ({
+  withComputed(({ search, saved, counts, count, counting }) => ({
+    /** The conditions as a sentence, each with what it takes away of what those before it leave. */
+    clauses: computed(() => {
+      const left = [...beginnings(search()).map((text) => counts()[text] ?? null), counting() ? null : count()];
+      return clausesOf(search(), left);
+    }),
     text: computed(() => printSearch(search())),
     /** The job that the rows go to. */
     jobId: computed(() => saved()?.jobId ?? null),
@@ -64,8 +100,29 @@ export const SearchStore = signalStore(
         debounceTime(250),
         switchMap((search) =>
           api.countSearch(search).pipe(
-            tap(({ count, cap }) => patchState(store, { count, cap, counting: false, problem: '' })),
+            tap(({ count, cap }) => {
+              patchState(store, { count, cap, counting: false, problem: '' });
+              askBeginnings(search);
+            }),
             catchError(tell),
+          ),
+        ),
+      ),
+    );
+    /** One question after the other, as many as are not known yet; given up where the directory does not answer. */
+    const askBeginnings = rxMethod<Search>(
+      pipe(
+        switchMap((search) =>
+          from(search.conditions.map((_, i) => beginning(search, i))).pipe(
+            filter((one) => store.counts()[printSearch(one)] === undefined),
+            concatMap((one) =>
+              api
+                .countSearch(one)
+                .pipe(
+                  tap(({ count }) => patchState(store, { counts: { ...store.counts(), [printSearch(one)]: count } })),
+                ),
+            ),
+            catchError(() => EMPTY),
           ),
         ),
       ),
@@ -155,20 +212,18 @@ export const SearchStore = signalStore(
       patchState(store, { search, sample: null, page: null, pageAt: 1 });
       ask(search);
     }
-    function remove(condition: number, at: number) {
-      const conditions = store.search().conditions.flatMap((given, i): Condition[] => {
-        if (i !== condition) return [given];
-        if ('terms' in given)
-          return given.terms.length > 1 ? [{ ...given, terms: given.terms.filter((_, k) => k !== at) }] : [];
-        return given.ranges.length > 1 ? [{ ...given, ranges: given.ranges.filter((_, k) => k !== at) }] : [];
-      });
-      set({ ...store.search(), conditions });
+    /** Changes the search; what cannot be read in words, '' when it is done. */
+    function change(to: SearchChange): string {
+      const { search, error } = changeSearch(store.search(), to);
+      if (error) return searchErrorWords(error);
+      set(search);
+      return '';
     }
     return {
       set,
       load(id: number) {
         doing.run(api.search(id), (saved) => {
-          patchState(store, { ...NONE, saved, search: saved.search });
+          patchState(store, { ...NONE, counts: store.counts(), saved, search: saved.search });
           ask(saved.search);
         });
       },
@@ -187,73 +242,24 @@ export const SearchStore = signalStore(
       joinBatches: (a: number, b: number) => send(api.joinBatches(store.saved()!.id, a, b)),
       askNow: () => doing.run(api.askNow(store.saved()!.id), () => reload()),
       clear(about: Subject) {
-        patchState(store, { ...NONE, search: { about, conditions: [] } });
+        patchState(store, { ...NONE, counts: store.counts(), search: { about, conditions: [] } });
         ask(store.search());
       },
       askPage,
       askSample,
       retry: () => ask(store.search()),
-      /** Reads a value typed beside a field; true when it was understood. */
-      add(field: string, typed: string): boolean {
-        const not = /^not\s+/i.test(typed.trim());
-        const { search: read, error } = parseSearch(
-          `${not ? 'not ' : ''}${field}: ${typed.trim().replace(/^not\s+/i, '')}`,
-          store.search().about,
-        );
-        if (error) return false;
-        set(read.conditions.reduce(joined, store.search()));
-        return true;
+      change,
+      /** How many there would be; null where the change cannot be read, or the directory not be asked. */
+      countIf(to: SearchChange): Observable<number | null> {
+        const { search } = changeSearch(store.search(), to);
+        return search
+          ? api.countSearch(search).pipe(
+              map(({ count }) => count),
+              catchError(() => of(null)),
+            )
+          : of(null);
       },
       addCondition: (condition: Condition) => set(joined(store.search(), condition)),
-      remove,
-      /** Puts a term in quotation marks, or takes them away. */
-      quote(condition: number, at: number) {
-        set({
-          ...store.search(),
-          conditions: store
-            .search()
-            .conditions.map((given, i) =>
-              i === condition && 'terms' in given
-                ? { ...given, terms: given.terms.map((term, k) => (k === at ? { ...term, exact: !term.exact } : term)) }
-                : given,
-            ),
-        });
-      },
-      /** Turns one value from wanted to unwanted, or back. */
-      turn(condition: number, at: number) {
-        const given = store.search().conditions[condition]!;
-        const one: Condition =
-          'terms' in given
-            ? { ...given, not: !given.not, terms: [given.terms[at]!] }
-            : { ...given, not: !given.not, ranges: [given.ranges[at]!] };
-        remove(condition, at);
-        set(joined(store.search(), one));
-      },
     };
   }),
 );
-
-/** A search with one condition more; values of a field that is there already become alternatives. */
-function joined(search: Search, more: Condition): Search {
-  const at = search.conditions.findIndex(
-    (given) => given.field === more.field && given.not === more.not && 'terms' in given === 'terms' in more,
-  );
-  if (at < 0) return withCondition(search, more);
-  return {
-    ...search,
-    conditions: search.conditions.map((given, i) => {
-      if (i !== at) return given;
-      if ('terms' in given && 'terms' in more) {
-        const known = new Set(given.terms.map(({ text, exact }) => `${exact} ${text.toLowerCase()}`));
-        return {
-          ...given,
-          terms: [
-            ...given.terms,
-            ...more.terms.filter(({ text, exact }) => !known.has(`${exact} ${text.toLowerCase()}`)),
-          ].slice(0, 500),
-        };
-      }
-      return 'ranges' in given && 'ranges' in more ? { ...given, ranges: [...given.ranges, ...more.ranges] } : given;
-    }),
-  };
-}

@@ -5,7 +5,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { SUBJECTS, type Subject } from '@sieve/core/model/search';
 import { parseSearch } from '@sieve/core/search/parse';
-import { SEARCH_ERROR_WORDS } from '@sieve/contract';
 import { Actions, ofType } from '@ngrx/effects';
 import { filter } from 'rxjs';
 import { Decisions } from '../../state/decisions';
@@ -15,24 +14,25 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { CameList } from './came-list';
-import { Conditions } from './conditions';
 import { FoundRows } from './found-rows';
 import { SamplePane } from './sample-pane';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { type Tab as TabOf, Tabs } from '../../ui/tabs/tabs';
-import { SearchStore } from './search-store';
+import { Sentence } from '../../ui/sentence/sentence';
+import type { Apply, CountIf } from '../../ui/sentence/sentence-model';
+import { inSearch, sentenceFields } from './search-sentence';
+import { searchErrorWords, SearchStore } from './search-store';
 import { SplitView } from './split-view';
 
 const TABS = ['rows', 'split', 'came'] as const;
 type Tab = (typeof TABS)[number];
 const SUBJECT_WORDS: Record<Subject, string> = { people: 'People', companies: 'Companies', postings: 'Postings' };
 
-/** A search: its conditions on the left, its rows, split and pulls in the middle, a checked sample on the right. */
+/** A search: its conditions as a sentence above, its rows, split and pulls in the middle, a checked sample on the right. */
 @Component({
   selector: 'cs-search',
-  host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Tabs, MatButtonModule, Icon, CountPipe, Conditions, FoundRows, SplitView, CameList, SamplePane],
+  imports: [Tabs, MatButtonModule, Icon, CountPipe, Sentence, FoundRows, SplitView, CameList, SamplePane],
   providers: [SearchStore],
   templateUrl: './search.html',
   styleUrl: './search.scss',
@@ -63,6 +63,15 @@ export class SearchScreen {
       { id: 'split', label: 'Split', count: saved?.batches || null },
       { id: 'came', label: 'What came', count: saved?.pulls.length || null },
     ];
+  });
+  protected readonly fields = computed(() => sentenceFields(this.store.search().about));
+  protected readonly apply: Apply = (change) => this.store.change(inSearch(this.store.search(), change));
+  protected readonly countIf: CountIf = (change) => this.store.countIf(inSearch(this.store.search(), change));
+  /** Where the cap cuts through all that match, in per cent; as many marks as can be told apart. */
+  protected readonly caps = computed(() => {
+    const [count, cap] = [this.store.count() ?? 0, this.store.cap()];
+    const cuts = Math.min(20, Math.ceil(count / cap) - 1);
+    return Array.from({ length: Math.max(0, cuts) }, (_, i) => (((i + 1) * cap) / count) * 100);
   });
   protected readonly asText = signal(false);
   protected readonly textProblem = signal('');
@@ -128,10 +137,7 @@ export class SearchScreen {
 
   protected readText(text: string) {
     const { search, error } = parseSearch(text.trim(), this.store.search().about);
-    if (error)
-      return this.textProblem.set(
-        `${SEARCH_ERROR_WORDS[error.code].replace('{x}', error.input)} (character ${error.at + 1}).`,
-      );
+    if (error) return this.textProblem.set(searchErrorWords(error));
     this.textProblem.set('');
     this.asText.set(false);
     this.store.set(search);

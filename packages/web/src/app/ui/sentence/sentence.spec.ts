@@ -1,0 +1,99 @@
+import { of } from 'rxjs';
+import { drawn, webHarness } from '../../testing/web-harness';
+import { Sentence } from './sentence';
+import { folded, proposals, type Clause, type SentenceChange, type SentenceField } from './sentence-model';
+
+const token = (label: string) => ({ label, text: label, exact: false });
+const clause = (field: string, more: Partial<Clause> = {}, ...labels: string[]): Clause => ({
+  field,
+  name: field,
+  words: `whose ${field} says`,
+  after: '',
+  not: false,
+  many: `${field}s`,
+  tokens: labels.map(token),
+  takes: null,
+  ...more,
+});
+const fields: SentenceField[] = [
+  { key: 'title', label: 'Title', kind: 'text' },
+  { key: 'team', label: 'Team', kind: 'choice', values: ['quality', 'sales', 'technical'] },
+  { key: 'years', label: 'Years in role', kind: 'number' },
+];
+
+it('what is typed can be the name of a field, one of its values, or words about a text', () => {
+  const labels = (typed: string) => proposals(typed, fields, 'title').map(({ label }) => label);
+  expect(labels('')).toEqual(['Title …', 'Team …', 'Years in role …']);
+  expect(labels('te')).toEqual(['Team …', 'Title: te']);
+  expect(labels('quality manager')).toEqual(['Title: quality manager']);
+  expect(labels('team: quality or te')).toEqual(['technical']);
+  expect(proposals('not team: sa', fields, '')[0]!.text).toBe('not team: sales');
+  expect(proposals('team: quality, s', fields, '')[0]!.text).toBe('team: quality, sales');
+});
+
+it('a long sentence folds the clause with most values, not one that is touched', () => {
+  const clauses = [clause('title', {}, 'aaaa aaaa', 'bbbb bbbb', 'cccc cccc'), clause('team', {}, 'a', 'b', 'c', 'd')];
+  expect([...folded(clauses, 500, new Set())]).toEqual([]);
+  expect([...folded(clauses, 90, new Set())]).toEqual([1]);
+  expect([...folded(clauses, 30, new Set())]).toEqual([1, 0]);
+  expect([...folded(clauses, 30, new Set([1]))]).toEqual([0]);
+});
+
+async function open(answer = '') {
+  webHarness();
+  const changes: SentenceChange[] = [];
+  const sentence = await drawn(Sentence, {
+    label: 'Conditions',
+    subject: 'People',
+    clauses: [
+      clause('title', { takes: 538 }, 'technical', 'quality manager'),
+      clause('title', { not: true, name: 'title, not', words: 'but not' }, 'assistant'),
+    ],
+    fields,
+    count: 5885,
+    apply: (change: SentenceChange) => {
+      changes.push(change);
+      return answer;
+    },
+    countIf: () => of(4799),
+  });
+  const press = async (on: Element, key: string) => {
+    on.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    await sentence.stable();
+  };
+  const caret = sentence.element.querySelector<HTMLInputElement>('.caret')!;
+  const editor = () => document.querySelector<HTMLElement>('cs-token-editor')!;
+  return { ...sentence, changes, press, caret, editor };
+}
+
+it('reads as a sentence with what each clause takes away, and is walked and shortened by keys', async () => {
+  const { text, press, caret, changes } = await open();
+  expect(text()).toContain('People whose title says technical −538 or quality manager');
+  expect(text()).toContain('but not assistant');
+  caret.focus();
+  await press(caret, 'ArrowLeft');
+  await press(document.activeElement!, 'ArrowLeft');
+  expect(document.activeElement!.getAttribute('aria-label')).toBe('title, not: assistant');
+  await press(document.activeElement!, 'Delete');
+  expect(changes).toEqual([{ kind: 'remove', clause: 1, token: 0 }]);
+});
+
+it('a value is typed anew in its place, and says how many a quotation mark would leave', async () => {
+  const { button, stable, press, changes, editor } = await open();
+  button('title: quality manager').click();
+  await stable();
+  expect(editor().textContent).toMatch(/on: 5,885 → 4,799/);
+  const box = editor().querySelector('input')!;
+  box.value = '"head of quality"';
+  await press(box, 'Enter');
+  expect(changes).toEqual([{ kind: 'write', clause: 0, token: 1, text: '"head of quality"' }]);
+  expect(editor()).toBeNull();
+});
+
+it('what cannot be read stays where it was typed, with what is wrong', async () => {
+  const { caret, press, text, changes, write } = await open('“many” is no whole number');
+  await write('.caret', 'years: many');
+  await press(caret, 'Enter');
+  expect(changes).toEqual([{ kind: 'type', text: 'years: many' }]);
+  expect([caret.value, text().includes('no whole number')]).toEqual(['years: many', true]);
+});
