@@ -74,6 +74,7 @@ for (const [name, about, n, cap, faceted] of CASES) {
 
 const SMALL = 300;
 const more: number[] = [];
+let tooMany = 0;
 for (let seed = 1; seed <= SMALL; seed++) {
   const random = seededRandom(seed);
   const [teams, levels] = [
@@ -90,9 +91,10 @@ for (let seed = 1; seed <= SMALL; seed++) {
   const found = await split({ about: 'people', conditions: [] }, cap, directory(rows, true));
   const over = found.batches.length - fewestOf(rows, teams, levels, cap);
   more[over] = (more[over] ?? 0) + 1;
+  if (found.questions > 2 * found.batches.length) tooMany++;
 }
 print(
-  `${SMALL} small worlds of two categories beside the optimum found by trying all partitions: ${Array.from(more, (n, over) => `${n ?? 0} are ${over} batches over`).join(', ')}`,
+  `${SMALL} small worlds of two categories beside the optimum found by trying all partitions: ${Array.from(more, (n, over) => `${n ?? 0} are ${over} batches over`).join(', ')}; more than two questions for a batch in ${tooMany}`,
 );
 
 let over = 0;

@@ -3,15 +3,16 @@
  * by best fit in decreasing order, which needs at most 11/9 of the fewest and a bin (Johnson 1974).
  *
  * @param sizes none over the capacity
+ * @param steps after so many the fewest are no longer looked for
  * @returns indexes of the sizes, bin by bin
  */
-export function pack(sizes: readonly number[], capacity: number): number[][] {
+export function pack(sizes: readonly number[], capacity: number, steps = 200_000): number[][] {
   const order = sizes.map((_, i) => i).sort((a, b) => sizes[b]! - sizes[a]!);
   const greedy = bestFit(order, sizes, capacity);
   const fewest = Math.ceil(sizes.reduce((sum, size) => sum + size, 0) / capacity);
   if (greedy.length <= fewest || sizes.length > 24) return greedy;
   for (let bins = Math.max(1, fewest); bins < greedy.length; bins++) {
-    const found = into(bins, order, sizes, capacity);
+    const found = into(bins, order, sizes, capacity, steps);
     if (found) return found;
   }
   return greedy;
@@ -31,10 +32,16 @@ function bestFit(order: readonly number[], sizes: readonly number[], capacity: n
 }
 
 /** Tries to fill so many bins, largest first; equal rooms are tried once. Gives up after many steps. */
-function into(count: number, order: readonly number[], sizes: readonly number[], capacity: number): number[][] | null {
+function into(
+  count: number,
+  order: readonly number[],
+  sizes: readonly number[],
+  capacity: number,
+  most: number,
+): number[][] | null {
   const rooms = Array<number>(count).fill(capacity);
   const bins = rooms.map((): number[] => []);
-  let steps = 200_000;
+  let steps = most;
   const place = (k: number): boolean => {
     if (k === order.length) return true;
     if (--steps < 0) return false;

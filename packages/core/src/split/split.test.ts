@@ -71,7 +71,7 @@ test('cover and no overlap, over 1,500 random worlds of people and companies', a
   expect(batches).toBeLessThan(fewest * 1.6);
 });
 
-test('as few batches as can be on most of 150 small worlds of two categories, tried out in full; one more on others, hardly ever two', async () => {
+test('as few batches as can be on nearly all of 150 small worlds of two categories, tried out in full; one more on others, and no more than two questions a batch', async () => {
   const teams = [...TEAMS.slice(0, 3), ''];
   const levels = [...LEVELS.slice(0, 3), ''];
   const over = [0, 0, 0];
@@ -88,10 +88,10 @@ test('as few batches as can be on most of 150 small worlds of two categories, tr
     const found = await split(people, cap, directory(rows, ['team', 'level']));
     const more = found.batches.length - fewestOf(rows, teams, levels, cap);
     over[more]!++;
+    expect(found.questions).toBeLessThanOrEqual(2 * found.batches.length);
   }
-  expect(over[0]).toBeGreaterThan(100);
-  expect(over[2]).toBeLessThan(4);
-  expect(over).toHaveLength(3);
+  expect(over[0]).toBeGreaterThanOrEqual(143);
+  expect(over[0]! + over[1]!).toBe(150);
 });
 
 // Common practice, no source: a search of over 6,000 fits into 4 batches of under 2,500 by team and level.

@@ -7,12 +7,18 @@ import {
   type SearchField,
 } from '../model/search';
 import { pack } from './pack';
+import { cutTable, MOST_ROWS, turned, type TableRow } from './table';
 
 /** Asks a directory how many rows a search has; each call is one question. */
 export interface Counting {
   count: (search: Search) => Promise<number>;
   /** How many rows each value of a field has, in one question; null where the directory does not say. */
   facet: (search: Search, field: string) => Promise<ReadonlyMap<string, number> | null>;
+}
+
+/** The same, counting what it is asked. */
+interface Asking extends Counting {
+  asked: () => number;
 }
 
 /** A part of a split search: the search with the conditions that only split. */
@@ -48,7 +54,8 @@ export interface Split {
 export async function split(search: Search, cap: number, counting: Counting): Promise<Split> {
   let questions = 0;
   const known = new Map<string, number>();
-  const ask: Counting = {
+  const ask: Asking = {
+    asked: () => questions,
     count: async (asked) => {
       const key = JSON.stringify(asked);
       const before = known.get(key);
@@ -77,43 +84,205 @@ export async function split(search: Search, cap: number, counting: Counting): Pr
 
 export const leaves = (node: SplitNode): SplitNode[] => (node.parts.length === 0 ? [node] : node.parts.flatMap(leaves));
 
-async function cut(node: SplitNode, cap: number, fields: readonly SearchField[], ask: Counting): Promise<SplitNode> {
+async function cut(node: SplitNode, cap: number, fields: readonly SearchField[], ask: Asking): Promise<SplitNode> {
   if (node.count <= cap || fields.length === 0) return node;
-  const choices: { field: SearchField; pieces: Piece[]; batches: number }[] = [];
-  for (const field of fields.filter(({ kind }) => kind === 'choice')) {
-    const pieces = await piecesOf(node, field, ask);
-    if (pieces && pieces.filter(({ count }) => count > 0).length > 1)
-      choices.push({ field, pieces, batches: batchesLeft(pieces, cap) });
-  }
-  choices.sort((a, b) => a.batches - b.batches);
   const fewest = Math.ceil(node.count / cap);
   let best: SplitNode | null = null;
   const better = (one: SplitNode) => (best === null || cost(one, cap) < cost(best, cap) ? (best = one) : best);
+  const deeper = async (parts: SplitNode[], used: readonly SearchField[]): Promise<SplitNode> => ({
+    ...node,
+    parts: await Promise.all(parts.map((part) => under(part, (leaf) => cut(leaf, cap, without(fields, used), ask)))),
+  });
+
+  const counted: Counted[] = [];
+  for (const field of fields.filter(({ kind }) => kind === 'choice')) {
+    const found = await piecesOf(node, field, ask);
+    if (!found || found.pieces.filter(({ count }) => count > 0).length < 2) continue;
+    counted.push({ field, ...found, batches: batchesLeft(found.pieces, cap) });
+    const fits = found.pieces.every(({ count }) => count <= cap);
+    if (fits && counted.at(-1)!.batches === fewest) return deeper(partsOf(node, field, found.pieces, cap), [field]);
+    // Two that the directory counts can be crossed; a third is asked where those leave something to be wished.
+    if (counted.length === 2 && counted.every(({ atOnce }) => atOnce)) {
+      const [a, b] = counted as [Counted, Counted];
+      const crossed = await byBoth(node, a, b, cap, ask);
+      if (crossed) better(await deeper(crossed, [a.field, b.field]));
+      if (best && cost(best, cap) < fewest + 1) return best;
+    }
+  }
+  counted.sort((a, b) => a.batches - b.batches);
   // The first choice looks best from above; the next is tried only where that leaves much to be wished.
-  for (const { field, pieces } of choices.slice(0, 2)) {
-    const others = fields.filter((other) => other !== field);
-    better({
-      ...node,
-      parts: await Promise.all(partsOf(node, field, pieces, cap).map((part) => cut(part, cap, others, ask))),
-    });
+  for (const { field, pieces } of best ? [] : counted.slice(0, 2)) {
+    better(await deeper(partsOf(node, field, pieces, cap), [field]));
     if (cost(best!, cap) <= fewest + 1) return best!;
   }
+  if (best && cost(best, cap) <= fewest + 1) return best;
   for (const field of fields.filter(({ kind }) => kind === 'number')) {
     const parts = await rangeParts(node, field, cap, ask);
     if (parts.length < 2) continue;
-    const others = fields.filter((other) => other !== field);
-    better({ ...node, parts: await Promise.all(parts.map((part) => cut(part, cap, others, ask))) });
+    better(await deeper(parts, [field]));
     if (cost(best!, cap) <= fewest + 1) break;
   }
   return best ?? node;
 }
 
+/** A part with its leaves cut on. */
+const under = async (node: SplitNode, cutOn: (leaf: SplitNode) => Promise<SplitNode>): Promise<SplitNode> =>
+  node.parts.length === 0
+    ? cutOn(node)
+    : { ...node, parts: await Promise.all(node.parts.map((part) => under(part, cutOn))) };
+
+/** A choice with what each of its values has of a part. */
+interface Counted {
+  field: SearchField;
+  pieces: Piece[];
+  /** By one question; else by one for each value. */
+  atOnce: boolean;
+  batches: number;
+}
+
+const without = (fields: readonly SearchField[], used: readonly SearchField[]) =>
+  fields.filter((field) => !used.includes(field));
+
+/**
+ * A part cut by two choices crossed: values of the one are grouped, and within each group those of the other are packed. Which
+ * values of the second those of the first have is asked value by value, the largest first, as long as one batch fewer would
+ * still be worth it: no split asks more than two questions for a batch.
+ *
+ * @returns null where the first has too many values
+ */
+async function byBoth(
+  node: SplitNode,
+  one: Counted,
+  other: Counted,
+  cap: number,
+  ask: Asking,
+): Promise<SplitNode[] | null> {
+  const [a, b] = one.pieces.length <= other.pieces.length ? [one, other] : [other, one];
+  const bundles = bundled(a.pieces, cap);
+  if (bundles.length > MOST_ROWS) return null;
+  const columns = b.pieces;
+  const sums = columns.map(({ count }) => count);
+  const rows: TableRow[] = bundles.map((pieces) => ({ total: sumOf(pieces), cells: null }));
+  const fewest = Math.ceil(node.count / cap);
+  const asked = ask.asked();
+  let plan = cutTable(rows, sums, cap);
+  let isTurned = false;
+  for (const [i, pieces] of bundles.entries()) {
+    // Of the last one what it has is what the others have not.
+    const isLast = i === bundles.length - 1;
+    if (plan.batches <= fewest || (!isLast && ask.asked() - asked >= 2 * (plan.batches - 1) - MARGINALS)) break;
+    const known = isLast ? null : await ask.facet(withCondition(node.search, conditionOf(a, pieces)), b.field.key);
+    if (!isLast && !known) break;
+    const named = columns.map(({ value }) => (value === null ? 0 : (known?.get(value) ?? 0)));
+    const blank = columns.findIndex(({ value }) => value === null);
+    if (blank >= 0) named[blank] = Math.max(0, rows[i]!.total - named.reduce((sum, n) => sum + n, 0));
+    rows[i] = {
+      total: rows[i]!.total,
+      cells: known
+        ? named
+        : sums.map((sum, k) => Math.max(0, sum - rows.reduce((n, { cells }) => n + (cells?.[k] ?? 0), 0))),
+    };
+    const next = cutTable(rows, sums, cap);
+    if (next.batches < plan.batches) plan = next;
+    if (isLast && columns.length <= MOST_ROWS) {
+      const across = cutTable(...turned(rows, sums), cap);
+      if (across.batches < plan.batches) [plan, isTurned] = [across, true];
+    }
+  }
+  const [first, second] = isTurned
+    ? [
+        { of: b, bundles: columns.map((piece) => [piece]) },
+        { of: a, bundles },
+      ]
+    : [
+        { of: a, bundles },
+        { of: b, bundles: columns.map((piece) => [piece]) },
+      ];
+  const lump = sums.map((sum, k) => sum - rows.reduce((n, { cells }) => n + (cells?.[k] ?? 0), 0));
+  const has = (at: readonly number[], columnsAt: readonly number[]) =>
+    isTurned
+      ? columnsAt.reduce((sum, i) => sum + at.reduce((n, k) => n + rows[i]!.cells![k]!, 0), 0)
+      : columnsAt.reduce(
+          (sum, k) =>
+            sum +
+            at.reduce((n, i) => n + (rows[i]!.cells?.[k] ?? 0), 0) +
+            (at.some((i) => !rows[i]!.cells) ? lump[k]! : 0),
+          0,
+        );
+  const nodes = plan.groups.map(({ rows: at, parts }): SplitNode => {
+    const pieces = at.flatMap((i) => first.bundles[i]!);
+    // One group of everything is no cut.
+    const by = plan.groups.length === 1 ? null : conditionOf(first.of, pieces);
+    const group = { by, count: sumOf(pieces), search: by ? withCondition(node.search, by) : node.search, parts: [] };
+    if (!parts) return group;
+    const all = parts.flatMap(({ columns: some }) => some);
+    // What has nothing in this group goes with its last part, so that the parts cover it whatever comes.
+    const nowhere = second.bundles.flatMap((_, k) => (all.includes(k) ? [] : [k]));
+    return {
+      ...group,
+      parts: parts.map(({ columns: some, rows: again }, i): SplitNode => {
+        const inPart = [...some, ...(i === parts.length - 1 ? nowhere : [])];
+        const cutBy = conditionOf(
+          second.of,
+          inPart.flatMap((k) => second.bundles[k]!),
+        );
+        const part = { by: cutBy, count: has(at, some), search: withCondition(group.search, cutBy), parts: [] };
+        if (!again) return part;
+        return {
+          ...part,
+          parts: again.map((bin): SplitNode => {
+            const byRows = conditionOf(
+              first.of,
+              bin.flatMap((row) => first.bundles[row]!),
+            );
+            return { by: byRows, count: has(bin, some), search: withCondition(part.search, byRows), parts: [] };
+          }),
+        };
+      }),
+    };
+  });
+  return nodes.length === 1 ? nodes[0]!.parts : nodes;
+}
+
+/** Questions that were asked before a table: how many there are, and those of its two choices. */
+const MARGINALS = 3;
+
+/** Values one by one, the largest first; the small ones of many together, as far as they fit into half a batch. */
+function bundled(pieces: readonly Piece[], cap: number): Piece[][] {
+  const order = pieces.filter(({ count }) => count > 0).sort((x, y) => y.count - x.count);
+  const small = order.length <= MOST_ROWS ? [] : order.slice(MOST_ROWS - 3).filter(({ count }) => count <= cap / 2);
+  const bins = pack(
+    small.map(({ count }) => count),
+    cap / 2,
+  );
+  const out = [
+    ...order.filter((piece) => !small.includes(piece)).map((piece) => [piece]),
+    ...bins.map((bin) => bin.map((i) => small[i]!)),
+  ];
+  // Rows without a value may still come; they have their place.
+  out.at(-1)!.push(...pieces.filter(({ count }) => count === 0));
+  return out;
+}
+
+const sumOf = (pieces: readonly Piece[]) => pieces.reduce((sum, { count }) => sum + count, 0);
+
+/** Some values of a choice; where nothing is among them, by what is not. */
+function conditionOf({ field, pieces: all }: Pick<Counted, 'field' | 'pieces'>, some: readonly Piece[]): Condition {
+  const values = some.flatMap(({ value }) => value ?? []);
+  if (values.length === some.length) return include(field, values);
+  return include(
+    field,
+    all.flatMap(({ value }) => (value === null || values.includes(value) ? [] : value)),
+    true,
+  );
+}
+
 /** A part cut by one field; empty or one part when its values do not separate it. */
 export async function partsBy(node: SplitNode, field: SearchField, cap: number, ask: Counting): Promise<SplitNode[]> {
   if (field.kind === 'number') return rangeParts(node, field, cap, ask);
-  const pieces = await piecesOf(node, field, ask);
-  if (!pieces || pieces.filter(({ count }) => count > 0).length < 2) return [];
-  return partsOf(node, field, pieces, cap);
+  const found = await piecesOf(node, field, ask);
+  if (!found || found.pieces.filter(({ count }) => count > 0).length < 2) return [];
+  return partsOf(node, field, found.pieces, cap);
 }
 
 /** Batches of a part; a row out of reach weighs as much as a thousandth of a batch. */
@@ -126,7 +295,11 @@ interface Piece {
   count: number;
 }
 
-async function piecesOf(node: SplitNode, field: SearchField, ask: Counting): Promise<Piece[] | null> {
+async function piecesOf(
+  node: SplitNode,
+  field: SearchField,
+  ask: Counting,
+): Promise<Pick<Counted, 'pieces' | 'atOnce'> | null> {
   const counted = await ask.facet(node.search, field.key);
   let pieces: Piece[];
   if (counted) pieces = [...counted].map(([value, count]) => ({ value, count }));
@@ -139,7 +312,10 @@ async function piecesOf(node: SplitNode, field: SearchField, ask: Counting): Pro
     );
   else return null;
   const sum = pieces.reduce((total, { count }) => total + count, 0);
-  return [...pieces.filter(({ count }) => count > 0), { value: null, count: Math.max(0, node.count - sum) }];
+  return {
+    pieces: [...pieces.filter(({ count }) => count > 0), { value: null, count: Math.max(0, node.count - sum) }],
+    atOnce: counted !== null,
+  };
 }
 
 const batchesLeft = (pieces: readonly Piece[], cap: number): number => {
@@ -164,15 +340,8 @@ function partsOf(node: SplitNode, field: SearchField, pieces: readonly Piece[], 
   ).map((bin) => bin.map((i) => small[i]!));
   const large = pieces.filter(({ count }) => count > cap).map((piece) => [piece]);
   return [...bins, ...large].map((bin): SplitNode => {
-    const values = bin.flatMap(({ value }) => value ?? []);
-    const rest = pieces.flatMap(({ value }) => (value === null || values.includes(value) ? [] : value));
-    const by = values.length === bin.length ? include(field, values) : include(field, rest, true);
-    return {
-      by,
-      count: bin.reduce((sum, { count }) => sum + count, 0),
-      search: withCondition(node.search, by),
-      parts: [],
-    };
+    const by = conditionOf({ field, pieces: [...pieces] }, bin);
+    return { by, count: sumOf(bin), search: withCondition(node.search, by), parts: [] };
   });
 }
 
