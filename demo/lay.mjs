@@ -111,7 +111,12 @@ export async function layDemo(url, say) {
       jobId,
       search: { about, conditions },
     });
-    return call('POST', `/api/searches/${id}/split`, {});
+    await call('POST', `/api/searches/${id}/split`, {});
+    for (;;) {
+      const view = await call('GET', `/api/searches/${id}`);
+      if (view.splitting === null) return view;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
   };
   const wide = await search('Cheese quality & production', job, [
     {

@@ -18,6 +18,8 @@ export function runName(input: RunInput): string {
       return 'Export';
     case 'pull':
       return 'Pull';
+    case 'split':
+      return 'Split';
   }
 }
 
@@ -50,6 +52,8 @@ function resultWords(result: RunResult): string {
         `${n(result.promised)} promised, ${n(result.came)} came, ${n(result.fresh)} new to the job`,
         ...(result.full > 0 ? [`${n(result.full)} left out because their company is full`] : []),
       ].join(', ');
+    case 'split':
+      return `${of(result.batches, 'batch', 'batches')}, ${of(result.questions, 'question', 'questions')} asked`;
     case 'out-of-hours':
       return `${n(result.came)} of ${n(result.promised)}; goes on in its hours`;
     case 'enough-for-a-run':

@@ -8,6 +8,8 @@ export const runInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ask'), step: z.string() }),
   z.object({ kind: z.literal('export'), exportId: id }),
   z.object({ kind: z.literal('pull'), pullId: id, searchId: id }),
+  /** `version`: the search as it was when this was asked for. */
+  z.object({ kind: z.literal('split'), searchId: id, version: count }),
 ]);
 export type RunInput = z.output<typeof runInput>;
 export type RunKind = RunInput['kind'];
@@ -29,6 +31,7 @@ export const runResult = z.discriminatedUnion('code', [
   }),
   z.object({ code: z.literal('exported'), rows: count, files: count }),
   z.object({ code: z.literal('pulled'), promised: count, came: count, fresh: count, full: count }),
+  z.object({ code: z.literal('split'), batches: count, questions: count }),
   z.object({ code: z.literal('out-of-hours'), promised: count, came: count }),
   z.object({ code: z.literal('enough-for-a-run'), rows: count }),
   z.object({
@@ -49,7 +52,8 @@ export type RunState = (typeof RUN_STATES)[number];
 
 export const run = z.object({
   id,
-  jobId: id,
+  /** 0: of a search that no job has. */
+  jobId: count,
   jobName: z.string(),
   input: runInput,
   state: z.enum(RUN_STATES),

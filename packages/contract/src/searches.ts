@@ -39,6 +39,8 @@ export const pullView = z.object({
   stopped: z.boolean(),
   /** Its rows were taken out of the job again: they can be pulled again. */
   takenBack: z.boolean(),
+  /** Rows that it takes, from the first on; 0: all. */
+  first: count,
   /** The next page. */
   page: count,
   /** Rows that the count promised, came, are new to the job, and were held elsewhere already. */
@@ -123,6 +125,8 @@ export type SearchRow = z.output<typeof searchRow>;
 export const searchView = searchRow.extend({
   /** Counted up with every change. */
   version: count,
+  /** The run that splits it; null while none does. */
+  splitting: id.nullable(),
   split: splitView.nullable(),
   batchViews: z.array(searchBatch),
   /** Every pull, newest first: what came when. */
@@ -180,10 +184,24 @@ export const searchBatchesBody = z.object({
     .max(500),
 });
 export type SearchBatchesBody = z.input<typeof searchBatchesBody>;
-export const pullBody = z.object({ batchIds: z.array(z.int()).min(1).max(500), jobId: z.int() });
+export const pullBody = z.object({
+  batchIds: z.array(z.int()).min(1).max(500),
+  jobId: z.int(),
+  /** Rows of each batch, from the first on; 0: all. */
+  first: z.int().min(0).max(2500).default(0),
+});
+export type PullBody = z.input<typeof pullBody>;
 export const pullsStarted = z.object({ runIds: z.array(id) });
 
-export const pullForecast = z.object({ rows: count, minutes: z.number(), doneAt: at, rowsADay: count });
+/** `pageSize` and `pagesPerSecond` are what the time rests on, with the pace. */
+export const pullForecast = z.object({
+  rows: count,
+  minutes: z.number(),
+  doneAt: at,
+  rowsADay: count,
+  pageSize: count,
+  pagesPerSecond: z.number(),
+});
 export type PullForecast = z.output<typeof pullForecast>;
 
 export const newPickList = z.object({ name, about: z.enum(SUBJECTS) });

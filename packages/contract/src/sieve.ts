@@ -98,6 +98,8 @@ export const askEstimate = z.object({
   budgetMayEnd: z.boolean(),
   leftCents: z.number(),
   priceCents: z.number(),
+  /** What it rests on: lookups that were made, and contacts whose asking was timed. */
+  rests: z.object({ lookups: count, timed: count }),
   finders: z.array(z.string()),
 });
 export type AskEstimate = z.output<typeof askEstimate>;

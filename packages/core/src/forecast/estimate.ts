@@ -24,22 +24,26 @@ export interface Estimate {
  */
 const USUAL: Experience = { tried: 40, byPattern: 10, byFinder: 10 };
 
-/** Seconds for one contact: 1,034 people take about 32 minutes. Common practice, no source. */
-export const USUAL_SECONDS = (32 * 60) / 1034;
+/** Before anything was timed: 1,034 people take about 32 minutes. Common practice, no source. It weighs as much as 40 contacts. */
+const USUAL_MS = (32 * 60_000) / 1034;
+
+/** Seconds for one contact, from runs that were timed. */
+export const secondsEach = (timed: { contacts: number; ms: number }): number =>
+  (timed.ms + USUAL.tried * USUAL_MS) / (timed.contacts + USUAL.tried) / 1000;
 
 /**
  * Time, cost and likely yield of asking about a number of contacts.
  *
  * @param priceCents of one valid address, the dearest finder's; 0 when no finder is asked
  * @param leftCents what the budget leaves
- * @param secondsEach measured on earlier runs, or the usual
+ * @param timed earlier runs: how many contacts they asked about, and how long they took
  */
 export function estimateAppend(
   contacts: number,
   seen: Experience,
   priceCents: number,
   leftCents: number,
-  secondsEach = USUAL_SECONDS,
+  timed: { contacts: number; ms: number } = { contacts: 0, ms: 0 },
 ): Estimate {
   const finders = priceCents > 0;
   const tried = seen.tried + USUAL.tried;
@@ -57,7 +61,7 @@ export function estimateAppend(
       high: Math.min(contacts, Math.ceil(contacts * interval.high)),
     },
     cost: { likelyCents: Math.round(bought) * priceCents, mostCents: Math.min(contacts, affordable) * priceCents },
-    seconds: Math.ceil(contacts * secondsEach),
+    seconds: Math.ceil(contacts * secondsEach(timed)),
     budgetMayEnd: finders && contacts * byFinder > affordable,
   };
 }

@@ -1,5 +1,6 @@
 import { changeSearch, type SearchChange } from './change';
 import { parseSearch } from './parse';
+import { postingAge } from './posting-age';
 import { printSearch } from './print';
 
 const after = (text: string, ...changes: SearchChange[]) => {
@@ -36,4 +37,9 @@ test('a value is written, added to, quoted, turned round and removed in its plac
   expect(after(from, { kind: 'remove', condition: 1, at: 0 }, { kind: 'remove', condition: 0, at: 0 })).toBe(
     'people where title: driver',
   );
+});
+
+// Common practice, no source: postings are fresh for 24 hours and stale after three months.
+test('postings are fresh for a day and stale after three months', () => {
+  expect([0, 1, 2, 90, 91].map(postingAge)).toEqual(['fresh', 'fresh', 'usual', 'usual', 'stale']);
 });

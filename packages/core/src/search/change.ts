@@ -57,8 +57,10 @@ type Value =
   Extract<Condition, { terms: unknown }>['terms'][number] | Extract<Condition, { ranges: unknown }>['ranges'][number];
 
 const valuesOf = (given: Condition): Value[] => ('terms' in given ? given.terms : given.ranges);
-const withValuesOf = (given: Condition, values: Value[]): Condition =>
-  ({ ...given, ['terms' in given ? 'terms' : 'ranges']: values }) as Condition;
+const withValuesOf = (given: Condition, values: Value[]): Condition => ({
+  ...given,
+  ['terms' in given ? 'terms' : 'ranges']: values,
+});
 
 /** Its condition goes with the last value of it. */
 const withValues = (search: Search, condition: number, change: (values: Value[]) => Value[]): Search => ({

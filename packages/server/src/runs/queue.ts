@@ -34,13 +34,14 @@ export type Queue = ReturnType<typeof createQueue>;
 const LONGEST_TIMER_MS = 86_400_000;
 const TRY_AGAIN_MS = 2000;
 
-/** Three lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory. */
-const LANES: Record<RunKind, 'compute' | 'ask' | 'pull'> = {
+/** Four lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory, what only counts there. */
+const LANES: Record<RunKind, 'compute' | 'ask' | 'pull' | 'count'> = {
   'bring-in': 'compute',
   sift: 'compute',
   export: 'compute',
   ask: 'ask',
   pull: 'pull',
+  split: 'count',
 };
 /** After these the job is sifted. */
 const CHANGES_JOB: readonly RunKind[] = ['bring-in', 'ask', 'pull'];
@@ -149,7 +150,8 @@ export function createQueue(options: QueueOptions) {
   }
 
   function start({ id: runId, jobId, input, total }: RunTableRow) {
-    end(runId, { state: 'running', result: null });
+    change(runId, { ...ended({ state: 'running', result: null }), startedAt: now() });
+    announce(runId);
     const { dbFile, dataDir } = options;
     const task = { runId, jobId, input, settings: options.settings(), dbFile, dataDir };
     const hand = options.crew.give(task, LANES[input.kind] === 'compute', (message) => {
@@ -173,7 +175,8 @@ export function createQueue(options: QueueOptions) {
       } else if (state.stopAs) end(runId, { state: state.stopAs });
       else end(runId, { state: 'failed', result: { code: 'failed', error: 'internal', details: {} } });
       if (CHANGES_JOB.includes(input.kind)) keep(() => void enqueue(jobId, { kind: 'sift' }));
-      options.emit({ type: 'job', jobId });
+      if (jobId > 0) options.emit({ type: 'job', jobId });
+      if ('searchId' in input) options.emit({ type: 'search', searchId: input.searchId });
       kick();
     });
   }

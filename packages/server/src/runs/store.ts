@@ -22,12 +22,27 @@ export const queuedSift = (db: Db, jobId: number): RunTableRow | undefined =>
     .where(and(eq(runs.jobId, jobId), eq(runs.state, 'queued'), sql`json_extract(${runs.input}, '$.kind') = 'sift'`))
     .get();
 
+const ENDED: RunState[] = ['done', 'failed', 'cancelled'];
+
+/** The run that splits a search, if one does. */
+export const liveSplit = (db: Db, searchId: number): number | null =>
+  db
+    .select({ id: runs.id })
+    .from(runs)
+    .where(
+      and(
+        notInArray(runs.state, ENDED),
+        sql`json_extract(${runs.input}, '$.kind') = 'split'`,
+        sql`json_extract(${runs.input}, '$.searchId') = ${searchId}`,
+      ),
+    )
+    .get()?.id ?? null;
+
 /** The oldest first. */
 export const queuedRuns = (db: Db): RunTableRow[] =>
   db.select().from(runs).where(eq(runs.state, 'queued')).orderBy(asc(runs.id)).all();
 
 const MOST_ENDED = 100;
-const ENDED: RunState[] = ['done', 'failed', 'cancelled'];
 
 /** All that are not at their end, and those that ended last; siftings that went well are not among these. The newest first. */
 export function listedRuns(db: Db): RunTableRow[] {
@@ -56,7 +71,7 @@ export const seeFailed = (db: Db, now: number): void =>
     .run();
 
 export type RunChange = Partial<
-  Pick<RunTableRow, 'state' | 'result' | 'endedAt' | 'notBefore' | 'seenAt' | 'done' | 'total'>
+  Pick<RunTableRow, 'state' | 'result' | 'startedAt' | 'endedAt' | 'notBefore' | 'seenAt' | 'done' | 'total'>
 >;
 
 export const setRun = (db: Db, id: number, change: RunChange): void =>
@@ -71,3 +86,14 @@ export interface RunEnd {
   result?: RunResult | null;
   notBefore?: number | null;
 }
+
+/** The last runs that asked about contacts and ended well: how many contacts, and how long it took. */
+export const timedAsks = (db: Db, step: string): { contacts: number; ms: number } =>
+  db.$client
+    .prepare(
+      `SELECT coalesce(sum(contacts), 0) AS contacts, coalesce(sum(ms), 0) AS ms FROM
+         (SELECT json_extract(result, '$.contacts') AS contacts, ended_at - started_at AS ms FROM runs
+          WHERE state = 'done' AND started_at IS NOT NULL AND json_extract(input, '$.step') = ?
+          ORDER BY id DESC LIMIT 20)`,
+    )
+    .get(step) as { contacts: number; ms: number };

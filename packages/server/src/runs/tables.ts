@@ -13,6 +13,8 @@ export const runs = sqliteTable(
     total: integer('total').notNull().default(0),
     result: text('result', { mode: 'json' }).$type<RunResult>(),
     createdAt: at('created_at').notNull(),
+    /** When its work began last. */
+    startedAt: at('started_at'),
     endedAt: at('ended_at'),
     /** A run that waits for its hours. */
     notBefore: at('not_before'),

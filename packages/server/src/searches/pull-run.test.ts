@@ -36,7 +36,10 @@ const plan = (answers: Pick<Directory, 'count' | 'page'>): Directory => ({
   ...answers,
 });
 
-function newPull(jobId: number, more: { perCompany?: number; kept?: Record<string, string> } = {}): number {
+function newPull(
+  jobId: number,
+  more: { perCompany?: number; first?: number; kept?: Record<string, string> } = {},
+): number {
   const origin = { kind: 'directory' as const, searchId: 1 };
   const columns = directoryColumns('people', more.kept);
   const sourceId = addSource(db, { jobId, name: 'pull', origin, about: 'people', columns, file: '' }, 'you', 0);
@@ -244,4 +247,21 @@ test('a pull keeps its hours, its rows a day and its rows a run', async () => {
     fresh: 50,
     full: 0,
   });
+});
+
+test('the first n rows of a batch, to the row, and no page more than they need', async () => {
+  const jobId = testJob(db, 'First rows');
+  const pullId = newPull(jobId, { first: 25 });
+  const pages: number[] = [];
+  const directory = plan({
+    count: async () => 400,
+    page: async (_, page) => {
+      pages.push(page);
+      return { total: 400, pages: 40, rows: Array.from({ length: 10 }, (_, i) => row(page * 10 + i)) };
+    },
+  });
+  const result = await pullBatch(context(pullId, jobId, new AbortController().signal), directory, always);
+  expect(result).toEqual({ code: 'pulled', promised: 25, came: 25, fresh: 25, full: 0 });
+  expect(pages).toEqual([1, 2, 3]);
+  expect(recordsOf(jobId)).toHaveLength(25);
 });

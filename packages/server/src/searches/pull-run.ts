@@ -41,11 +41,14 @@ export async function pullBatch(
       if (hours.rowsARun > 0 && thisRun >= hours.rowsARun)
         return { later: { code: 'enough-for-a-run', rows: hours.rowsARun }, at: null };
       const page = await directory.page(pull.search, pull.page, signal);
-      const came = write(page.rows, page.total, pull.page >= Math.max(1, page.pages));
-      thisRun += page.rows.length;
+      const left = pull.first > 0 ? pull.first - pull.came : Infinity;
+      const rows = page.rows.slice(0, Math.max(0, left));
+      const came = write(rows, Math.min(page.total, pull.first || Infinity), pull.page >= Math.max(1, page.pages));
+      thisRun += rows.length;
       const before = pull;
       pull = read();
       progress(Math.min(pull.came, pull.promised), pull.promised);
+      if (pull.first > 0 && pull.came >= pull.first) break;
       // A round that ended: whole, or as much as walking on finds.
       const reachable = Math.min(pull.promised, directory.pages[pull.search.about] * directory.pageSize);
       if (pull.round > before.round && (pull.came >= reachable || (before.round > 1 && before.roundNew + came === 0)))

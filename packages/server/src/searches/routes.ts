@@ -17,9 +17,10 @@ import type { AppContext } from '../app-context';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
+import { liveSplit } from '../runs/store';
 import { changeSearch, patchSearch } from './commands';
 import { patience } from './patience';
-import { counting, splitSearch, useBatches } from './split-search';
+import { counting, useBatches } from './split-search';
 import { askAgain, endOfPulls } from './standing';
 import { startPulls } from './start-pulls';
 import { addSearch, allSearches, batchesOf, searchView, theSearch } from './store';
@@ -31,7 +32,7 @@ const MOST_BYTES = 8 * 1024 * 1024;
 export const searchRoutes =
   (context: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    const { db, events, settings, directory, now } = context;
+    const { db, events, queue, settings, directory, now } = context;
     const view = (id: number) => {
       events.emit({ type: 'search', searchId: id });
       return searchView(db, id)!;
@@ -49,9 +50,12 @@ export const searchRoutes =
       return view(params.id);
     });
 
-    app.post('/api/searches/:id/split', { schema: { params: byId, ...asView } }, async ({ params }) => {
-      await splitSearch(context, params.id, 'you');
-      return view(params.id);
+    /** Starts a run, or finds the one that goes on; `splitting` names it until the batches are there. */
+    app.post('/api/searches/:id/split', { schema: { params: byId, ...asView } }, ({ params }) => {
+      const { id, jobId, version } = theSearch(db, params.id);
+      directory();
+      if (liveSplit(db, id) === null) queue.enqueue(jobId ?? 0, { kind: 'split', searchId: id, version });
+      return view(id);
     });
     app.put(
       '/api/searches/:id/batches',
@@ -105,20 +109,24 @@ export const searchRoutes =
     /** Time that pulling some rows takes at the pace of the settings. */
     const forecast = (rows: number): PullForecast => {
       const { pace, directory: set } = settings();
-      const msPerRow = 1000 / (set?.perSecond ?? 1) / 25 + 4;
+      const { pageSize } = directory();
+      const pagesPerSecond = set!.perSecond;
+      const msPerRow = 1000 / pagesPerSecond / pageSize;
       return {
         rows,
         minutes: (rows * msPerRow) / 60_000,
         doneAt: Math.round(doneAt({ ...pace, zone: zoneOf(settings()) }, rows, msPerRow, now())),
         rowsADay: pace.rowsADay,
+        pageSize,
+        pagesPerSecond,
       };
     };
     app.post(
       '/api/searches/:id/forecast',
       { schema: { params: byId, body: pullBody, ...ok(pullForecast) } },
-      ({ params, body }) => {
-        const wanted = batchesOf(db, theSearch(db, params.id).id).filter(({ id }) => body.batchIds.includes(id));
-        return forecast(wanted.reduce((sum, { count }) => sum + count, 0));
+      ({ params, body: { batchIds, first } }) => {
+        const wanted = batchesOf(db, theSearch(db, params.id).id).filter(({ id }) => batchIds.includes(id));
+        return forecast(wanted.reduce((sum, { count }) => sum + (first > 0 ? Math.min(first, count) : count), 0));
       },
     );
     app.post(
@@ -128,7 +136,7 @@ export const searchRoutes =
         const { id } = theSearch(db, params.id);
         theJob(db, body.jobId);
         changeSearch(db, id, { jobId: body.jobId }, now());
-        return { runIds: startPulls(context, id, body.jobId, body.batchIds, 'you') };
+        return { runIds: startPulls(context, id, body.jobId, body.batchIds, 'you', body.first) };
       },
     );
     /** Asks a standing search now, whatever its schedule. */

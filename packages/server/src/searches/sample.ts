@@ -46,11 +46,12 @@ export async function drawSample(
     }),
   ).then((found) => found.flat());
   const checked = rows.map((row) => {
-    const why = misfits(search, row.found).map(
+    const lacks = misfits(search, row.found);
+    const why = lacks.map(
       ({ condition, code }) =>
         `${describeCondition(search.conditions[condition]!, 1).split(':')[0]}: ${MISFIT_WORDS[code]}`,
     );
-    const titled = why.some((words) => words.startsWith('Title'));
+    const titled = lacks.some(({ condition }) => search.conditions[condition]!.field === 'title');
     if (!titled && briefTitles.length > 0 && titleFit(row.title, briefTitles).fit < FITS) why.push(MISFIT_WORDS.brief);
     return { row, fits: why.length === 0, why };
   });

@@ -14,24 +14,19 @@ export const counting = (directory: Directory, signal: AbortSignal) => ({
   facet: (search: Search, field: string) => directory.facet(search, field, signal),
 });
 
+/** A schedule asks for as long as it takes. */
+const SCHEDULED_MS = 6 * 3_600_000;
+
 /**
- * Splits a saved search and puts the batches in the place of those it had. Throws, and changes nothing, when the search was
- * changed while the directory was asked.
- *
- * @param author a schedule's splits are not in the log: nobody takes them back
+ * Splits a search again for a schedule, which is not in the log: nobody takes it back. Throws, and changes nothing, when the
+ * search was changed while the directory was asked.
  */
-export async function splitSearch(
-  { db, directory, now }: Parts,
-  id: number,
-  author: 'you' | 'schedule',
-): Promise<void> {
+export async function splitAnew({ db, directory }: Parts, id: number): Promise<void> {
   const { search, version } = theSearch(db, id);
   const asked = directory();
-  const found = await split(search, capOf(asked, search.about), counting(asked, patience()));
+  const found = await split(search, capOf(asked, search.about), counting(asked, patience(SCHEDULED_MS)));
   const batches = found.batches.map((part): BatchPart => ({ search: part.search, count: part.count, kept: {} }));
-  const change = { split: splitView(found), batches };
-  if (author === 'you') changeSearch(db, id, change, now(), version);
-  else setSearchState(db, id, change, version);
+  setSearchState(db, id, { split: splitView(found), batches }, version);
 }
 
 /** Puts batches made by hand in place of the others, counted, with what is missing and what is there twice. */
@@ -53,7 +48,8 @@ export async function useBatches(
   changeSearch(db, id, { split, batches }, now(), version);
 }
 
-function splitView(found: Split): SplitView {
+export function splitView(found: Split): SplitView {
+  const sum = found.batches.reduce((all, { count }) => all + count, 0);
   let batch = 0;
   const part = ({ by, count, parts }: SplitNode): SplitPart => ({
     by,
@@ -67,8 +63,9 @@ function splitView(found: Split): SplitView {
     fewest: found.fewest,
     outOfReach: found.outOfReach,
     questions: found.questions,
-    missing: 0,
-    twice: 0,
+    // What the directory counted of the values need not sum up to what it counted of all.
+    missing: Math.max(0, found.top.count - sum),
+    twice: Math.max(0, sum - found.top.count),
     byHand: false,
   };
 }

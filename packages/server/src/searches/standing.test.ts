@@ -4,7 +4,7 @@ import { pulls, runs, searches } from '../db/schema';
 import type { Directory } from '../outside/directory/port';
 import { addRun, setRun } from '../runs/store';
 import { testDb, testJob } from '../testing/fixtures';
-import { splitSearch } from './split-search';
+import { splitAnew } from './split-search';
 import { stand, startDueSearches } from './standing';
 import { startPulls } from './start-pulls';
 import { addSearch, batchesOf, pullsOf as pullRows, searchRow, setPull, setSearchState } from './store';
@@ -50,7 +50,7 @@ const jobId = testJob(db);
 async function standing(how: Standing | null): Promise<number> {
   const search = { about: 'people' as const, conditions: [] };
   const id = addSearch(db, { name: 'S', folder: '', jobId, search, perCompany: 0 }, 0);
-  await splitSearch(parts, id, 'you');
+  await splitAnew(parts, id);
   if (how) setSearchState(db, id, stand(db, id, how, clock));
   return id;
 }

@@ -5,7 +5,7 @@ import { AppError } from '../errors';
 import { capOf } from '../outside/directory/port';
 import { runState } from '../runs/store';
 import { patience } from './patience';
-import { splitSearch } from './split-search';
+import { splitAnew } from './split-search';
 import { startPulls } from './start-pulls';
 import { batchesOf, pullsOf, searchRow, searchRows, setSearchState, theSearch, type SearchTableRow } from './store';
 
@@ -49,8 +49,7 @@ export async function askAgain(parts: Parts, id: number): Promise<number[]> {
   const cap = capOf(directory(), search.about);
   const counts = await Promise.all(batches.map((batch) => directory().count(batch.search, signal)));
   const mayGrow = batches.every(({ kept }) => Object.keys(kept).length === 0);
-  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap)))
-    await splitSearch(parts, id, 'schedule');
+  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitAnew(parts, id);
   return startPulls(parts, id, jobId!, null, 'schedule');
 }
 

@@ -7,13 +7,18 @@ import { addPull, batchesOf, setPull, theSearch } from './store';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now'>;
 
-/** Queues pulls of some batches of a search into a job; all batches with `ids` null. */
+/**
+ * Queues pulls of some batches of a search into a job; all batches with `ids` null.
+ *
+ * @param first rows of each batch, from the first on; 0: all
+ */
 export function startPulls(
   { db, queue, events, now }: Parts,
   searchId: number,
   jobId: number,
   ids: readonly number[] | null,
   author: Author,
+  first = 0,
 ): number[] {
   const { name, search, perCompany } = theSearch(db, searchId);
   const about = aboutOf(search.about);
@@ -42,7 +47,8 @@ export function startPulls(
       perCompany,
       standing: author === 'schedule',
       startedAt,
-      promised: batch.count,
+      first,
+      promised: first > 0 ? Math.min(first, batch.count) : batch.count,
     });
     const runId = queue.enqueue(jobId, { kind: 'pull', pullId, searchId });
     setPull(db, pullId, { runId });

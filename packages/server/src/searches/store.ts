@@ -4,7 +4,7 @@ import { asc, desc, eq } from 'drizzle-orm';
 import { insertedId, inTransaction, type Db } from '../db/open';
 import { AppError } from '../errors';
 import { isTakenBack } from '../decisions/store';
-import { runState } from '../runs/store';
+import { liveSplit, runState } from '../runs/store';
 import { pulls, searchBatches, searches } from './tables';
 
 export type SearchTableRow = typeof searches.$inferSelect;
@@ -136,11 +136,11 @@ function toRow(db: Db, row: SearchTableRow): SearchRow {
 }
 
 function toPull(db: Db, pull: PullTableRow): PullView {
-  const { id, runId, jobId, startedAt, endedAt, page, promised, came, fresh, yours, full } = pull;
+  const { id, runId, jobId, startedAt, endedAt, first, page, promised, came, fresh, yours, full } = pull;
   const state = runState(db, runId);
   const stopped = endedAt === null && (state === undefined || state === 'cancelled');
   const takenBack = isTakenBack(db, pull.sourceId);
-  return { id, runId, jobId, startedAt, endedAt, stopped, takenBack, page, promised, came, fresh, yours, full };
+  return { id, runId, jobId, startedAt, endedAt, stopped, takenBack, first, page, promised, came, fresh, yours, full };
 }
 
 export function searchView(db: Db, id: number): SearchView | undefined {
@@ -151,6 +151,7 @@ export function searchView(db: Db, id: number): SearchView | undefined {
   return {
     ...toRow(db, row),
     version: row.version,
+    splitting: liveSplit(db, id),
     split: row.split,
     batchViews: batchesOf(db, id).map((batch): SearchBatch => {
       const pull = own.find(({ batchId }) => batchId === batch.id);

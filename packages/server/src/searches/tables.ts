@@ -61,6 +61,8 @@ export const pulls = sqliteTable(
     page: integer('page').notNull().default(1),
     /** Rows that were new in this round. */
     roundNew: integer('round_new').notNull().default(0),
+    /** Rows that are taken, from the first on; 0: all. */
+    first: integer('first').notNull().default(0),
     promised: integer('promised').notNull().default(0),
     came: integer('came').notNull().default(0),
     fresh: integer('fresh').notNull().default(0),

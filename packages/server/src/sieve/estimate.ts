@@ -1,6 +1,7 @@
 import { appendEmail, estimateAppend, stepIn, type Experience } from '@sieve/core';
 import type { AskEstimate, Settings } from '@sieve/contract';
 import type { Db } from '../db/open';
+import { timedAsks } from '../runs/store';
 import { theJob } from '../jobs/the-job';
 import { shownOutcomes } from './outcomes';
 
@@ -13,8 +14,11 @@ export function estimateFor(db: Db, jobId: number, settings: Settings): AskEstim
   const leftCents = Math.max(0, job.budgetCents - job.spentCents);
   const step = job.sieve.find(({ kind }) => kind === appendEmail.kind);
   const waiting = job.summary?.steps.find(({ id }) => id === step?.id)?.waits ?? 0;
+  const seen = experience(db);
+  const timed = timedAsks(db, step?.id ?? '');
   return {
-    ...estimateAppend(waiting, experience(db), priceCents, leftCents),
+    ...estimateAppend(waiting, seen, priceCents, leftCents, timed),
+    rests: { lookups: seen.tried, timed: timed.contacts },
     leftCents,
     priceCents,
     finders: finders.map(({ name }) => name),

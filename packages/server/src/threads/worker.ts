@@ -8,6 +8,7 @@ import { asking } from '../outside/ask';
 import { directoryClient } from '../outside/directory/client';
 import type { RunContext, RunHandler } from '../runs/context';
 import { pullBatch } from '../searches/pull-run';
+import { runSplit } from '../searches/split-run';
 import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
@@ -40,11 +41,15 @@ const HANDLERS: { [K in RunKind]: (settings: Settings) => RunHandler<K> } = {
   sift: () => runSift,
   ask: (settings) => askHandler(asking(settings)),
   export: () => runExport,
-  pull: (settings) => (context) => {
-    if (!settings.directory) throw new AppError('no-directory');
-    return pullBatch(context, directoryClient(settings.directory), { ...settings.pace, zone: zoneOf(settings) });
-  },
+  pull: (settings) => (context) =>
+    pullBatch(context, directoryIn(settings), { ...settings.pace, zone: zoneOf(settings) }),
+  split: (settings) => (context) => runSplit(context, directoryIn(settings)),
 };
+
+function directoryIn({ directory }: Settings) {
+  if (!directory) throw new AppError('no-directory');
+  return directoryClient(directory);
+}
 
 const port = parentPort!;
 const say = (message: WorkerMessage) => port.postMessage(message);

@@ -24,6 +24,7 @@ import type {
   PairView,
   PickList,
   PicksBody,
+  PullBody,
   PullForecast,
   RowPage,
   RowQuery,
@@ -112,10 +113,8 @@ export class Api {
     this.http.post<SearchView>(`/api/searches/${id}/batches/split`, { position, field });
   joinBatches = (id: number, a: number, b: number) =>
     this.http.post<SearchView>(`/api/searches/${id}/batches/join`, { a, b });
-  forecastPull = (id: number, body: { batchIds: number[]; jobId: number }) =>
-    this.http.post<PullForecast>(`/api/searches/${id}/forecast`, body);
-  pull = (id: number, body: { batchIds: number[]; jobId: number }) =>
-    this.http.post<{ runIds: number[] }>(`/api/searches/${id}/pulls`, body);
+  forecastPull = (id: number, body: PullBody) => this.http.post<PullForecast>(`/api/searches/${id}/forecast`, body);
+  pull = (id: number, body: PullBody) => this.http.post<{ runIds: number[] }>(`/api/searches/${id}/pulls`, body);
   askNow = (id: number) => this.http.post<{ runIds: number[] }>(`/api/searches/${id}/ask-now`, {});
   pickLists = () => this.http.get<PickList[]>('/api/pick-lists');
   createPickList = (name: string, about: Subject) => this.http.post<PickList>('/api/pick-lists', { name, about });

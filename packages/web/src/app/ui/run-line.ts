@@ -20,9 +20,10 @@ import { whenWords } from './when';
       <div
         class="bar"
         role="progressbar"
-        [attr.aria-valuenow]="run().done"
+        [class.open]="run().total === 0 && run().done > 0"
+        [attr.aria-valuenow]="run().total > 0 ? run().done : null"
         aria-valuemin="0"
-        [attr.aria-valuemax]="run().total"
+        [attr.aria-valuemax]="run().total > 0 ? run().total : null"
         [attr.aria-label]="name()"
       >
         <i [style.width.%]="share()"></i>
@@ -70,6 +71,9 @@ import { whenWords } from './when';
       height: 100%;
       background: var(--saffron);
     }
+    .open {
+      background: repeating-linear-gradient(115deg, var(--saffron-wash) 0 6px, var(--sunk) 6px 12px);
+    }
     button {
       border: 0;
       padding: 3px;
@@ -88,11 +92,20 @@ export class RunLine {
   protected readonly name = computed(() => runName(this.run().input));
   protected readonly share = computed(() => (this.run().total > 0 ? (this.run().done / this.run().total) * 100 : 0));
   protected readonly detail = computed(() => {
-    const { state, done, total, rate, notBefore } = this.run();
+    const { state, done, total, rate, notBefore, input } = this.run();
     const message = runWords(this.run());
     if (notBefore !== null) return `goes on ${whenWords(notBefore)}`;
     if (state !== 'running') return message ? `${state}: ${message}` : state;
-    const parts = total > 0 ? [`${done.toLocaleString('en-GB')} of ${total.toLocaleString('en-GB')}`] : ['starting'];
+    const far = done.toLocaleString('en-GB');
+    // How many questions a split needs nobody can know: it is said how many were asked.
+    const isOpen = input.kind === 'split' && done > 0;
+    const parts = [
+      total > 0
+        ? `${far} of ${total.toLocaleString('en-GB')}`
+        : isOpen
+          ? `${far} ${done === 1 ? 'question' : 'questions'} asked`
+          : 'starting',
+    ];
     if (rate > 0.05)
       parts.push(rate >= 10 ? `${Math.round(rate).toLocaleString('en-GB')} a second` : `${rate.toFixed(1)} a second`);
     if (rate > 0.05 && total > done) parts.push(timeLeft((total - done) / rate));

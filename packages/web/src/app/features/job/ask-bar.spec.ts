@@ -10,6 +10,7 @@ const estimate: AskEstimate = {
   cost: { likelyCents: 600, mostCents: 1380 },
   leftCents: 8550,
   priceCents: 15,
+  rests: { lookups: 120, timed: 90 },
   finders: ['lantern'],
   budgetMayEnd: false,
 };

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { stepWaits, stepWords, type Job, type Run } from '@sieve/contract';
+import { stepWaits, stepWords, type AskEstimate, type Job, type Run } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
@@ -41,6 +41,7 @@ import type { StepState } from './steps/step-view';
               @if (e.budgetMayEnd) {
                 The budget may end first; it is never passed.
               }
+              <small>{{ restsOn(e) }}</small>
             </span>
             <div class="actions">
               @if (e.budgetMayEnd && short() > 0) {
@@ -113,6 +114,12 @@ export class AskBar {
   protected readonly waiting = computed(() => this.state().count.waits);
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
+
+  protected restsOn = ({ rests: { lookups, timed } }: AskEstimate): string => {
+    const n = (count: number) => count.toLocaleString('en-GB');
+    if (lookups === 0) return 'Nothing was looked up here yet: this is what the trade expects.';
+    return `This rests on ${n(lookups)} ${lookups === 1 ? 'lookup' : 'lookups'} before${timed > 0 ? `, ${n(timed)} of them timed` : ''}.`;
+  };
 
   /** What is missing in the budget for the case that all are bought. */
   protected readonly short = computed(() => {

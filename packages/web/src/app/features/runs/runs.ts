@@ -59,7 +59,11 @@ import { whenWords } from '../../ui/when';
               <tr>
                 <td>{{ name(run) }}</td>
                 <td>
-                  <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
+                  @if (run.jobId > 0) {
+                    <a [routerLink]="['/jobs', run.jobId]">{{ run.jobName }}</a>
+                  } @else if (searchOf(run); as search) {
+                    <a [routerLink]="['/search', search]">its search</a>
+                  }
                 </td>
                 <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
                 <td [class.why]="run.state === 'failed'">
@@ -172,6 +176,7 @@ export class Runs {
     });
   }
 
+  protected searchOf = ({ input }: Run) => ('searchId' in input ? input.searchId : null);
   protected again({ id }: Run) {
     this.store.dispatch(workActions.runAsked({ id, action: 'resume' }));
   }

@@ -90,6 +90,7 @@ it('shows what came when, with what was left out', async () => {
     endedAt: 1,
     stopped: false,
     takenBack: false,
+    first: 0,
     page: 3,
     batch: 1,
   };

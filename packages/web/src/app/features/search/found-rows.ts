@@ -6,6 +6,7 @@ import { Router } from '@angular/router';
 import type { Search } from '@sieve/core/model/search';
 import { companyConditions } from '@sieve/core/search/like';
 import { printSearch } from '@sieve/core/search/print';
+import { postingAge } from '@sieve/core/search/posting-age';
 import type { DirectoryRow } from '@sieve/contract';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
@@ -28,6 +29,13 @@ export class FoundRows {
   protected readonly store = inject(SearchStore);
   protected readonly marked = signal<ReadonlySet<string>>(new Set());
   protected readonly at = signal(0);
+
+  protected ageOf = ({ found }: DirectoryRow) => postingAge(Number(found['age']));
+  protected ageWords(row: DirectoryRow): string {
+    const days = Number(row.found['age']);
+    const age = days < 1 ? 'today' : days === 1 ? '1 day old' : `${days} days old`;
+    return { fresh: `${age}, fresh`, usual: age, stale: `${age}, stale` }[this.ageOf(row)];
+  }
 
   constructor() {
     inject(Shortcuts).use({

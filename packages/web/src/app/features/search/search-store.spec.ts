@@ -20,6 +20,7 @@ const saved = (more: Partial<SearchView> = {}): SearchView => ({
   standing: null,
   nextAt: null,
   lastNew: 0,
+  splitting: null,
   split: null,
   batchViews: [],
   pulls: [],

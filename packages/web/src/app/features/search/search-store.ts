@@ -48,7 +48,8 @@ interface SearchState {
   sampling: boolean;
   page: PageView | null;
   pageAt: number;
-  splitting: boolean;
+  /** Was asked to be split; the server has not said yet that it is. */
+  splitAsked: boolean;
   saving: boolean;
 }
 
@@ -64,7 +65,7 @@ const NONE: SearchState = {
   sampling: false,
   page: null,
   pageAt: 1,
-  splitting: false,
+  splitAsked: false,
   saving: false,
 };
 
@@ -77,7 +78,8 @@ export const searchErrorWords = ({ code, input, at, oneOf }: SearchError): strin
 /** The working state of the search screen: conditions, and what the directory answers to them. */
 export const SearchStore = signalStore(
   withState(NONE),
-  withComputed(({ search, saved, counts, count, counting }) => ({
+  withComputed(({ search, saved, counts, count, counting, splitAsked }) => ({
+    splitting: computed(() => splitAsked() || (saved()?.splitting ?? null) !== null),
     /** The conditions as a sentence, each with what it takes away of what those before it leave. */
     clauses: computed(() => {
       const left = [...beginnings(search()).map((text) => counts()[text] ?? null), counting() ? null : count()];
@@ -153,12 +155,12 @@ export const SearchStore = signalStore(
       doing.run(
         request,
         (saved) => {
-          patchState(store, { saved, splitting: false, saving: false });
+          patchState(store, { saved, splitAsked: false, saving: false });
           then();
         },
         (words) => {
           waiting = [];
-          patchState(store, { splitting: false, saving: false });
+          patchState(store, { splitAsked: false, saving: false });
           notices.bad(words);
         },
       );
@@ -232,7 +234,7 @@ export const SearchStore = signalStore(
       /** The saved search as the server has it; at most twice a second, however fast the news come. */
       reload,
       split(then: () => void = () => undefined) {
-        patchState(store, { splitting: true });
+        patchState(store, { splitAsked: true });
         save(() => send(api.splitSearch(store.saved()!.id), then));
       },
       setBatches(batches: SearchBatchesBody['batches'], then: () => void) {

@@ -5,14 +5,17 @@ import { MatButtonModule } from '@angular/material/button';
 import { Router } from '@angular/router';
 import { SUBJECTS, type Subject } from '@sieve/core/model/search';
 import { parseSearch } from '@sieve/core/search/parse';
+import { runWords, type Run } from '@sieve/contract';
+import { Store } from '@ngrx/store';
 import { Actions, ofType } from '@ngrx/effects';
 import { filter } from 'rxjs';
 import { Decisions } from '../../state/decisions';
 import { Session } from '../../state/session';
-import { workActions } from '../../state/work';
+import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { RunLine } from '../../ui/run-line';
 import { CameList } from './came-list';
 import { FoundRows } from './found-rows';
 import { SamplePane } from './sample-pane';
@@ -32,7 +35,7 @@ const SUBJECT_WORDS: Record<Subject, string> = { people: 'People', companies: 'C
 @Component({
   selector: 'cs-search',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Tabs, MatButtonModule, Icon, CountPipe, Sentence, FoundRows, SplitView, CameList, SamplePane],
+  imports: [Tabs, MatButtonModule, Icon, CountPipe, Sentence, RunLine, FoundRows, SplitView, CameList, SamplePane],
   providers: [SearchStore],
   templateUrl: './search.html',
   styleUrl: './search.scss',
@@ -54,6 +57,9 @@ export class SearchScreen {
 
   protected readonly subjects = SUBJECTS.map((about) => ({ about, words: SUBJECT_WORDS[about] }));
   protected readonly words = SUBJECT_WORDS;
+  private readonly runs = inject(Store).selectSignal(work.selectLiveRuns);
+  /** The run that splits it. */
+  protected readonly splitRun = computed(() => this.runs().find(({ id }) => id === this.store.saved()?.splitting));
   /** All of it fits into one batch. */
   protected readonly whole = computed(() => (this.store.count() ?? 0) <= this.store.cap());
   protected readonly tabs = computed<TabOf<Tab>[]>(() => {
@@ -108,11 +114,18 @@ export class SearchScreen {
         filter((action) =>
           action.type === workActions.searchChanged.type
             ? action.searchId === this.store.saved()?.id
-            : action.run.input.kind === 'pull' && this.store.saved() !== null,
+            : 'searchId' in action.run.input && action.run.input.searchId === this.store.saved()?.id,
         ),
         takeUntilDestroyed(),
       )
-      .subscribe(() => this.store.reload());
+      .subscribe((action) => {
+        this.store.reload();
+        if (action.type === workActions.runMoved.type && action.run.input.kind === 'split') this.splitMoved(action.run);
+      });
+  }
+
+  private splitMoved(run: Run) {
+    if (run.state === 'failed') this.notices.bad(`It was not split. ${runWords(run)}`);
   }
 
   private show(id: string | undefined, q: string | undefined) {

@@ -65,7 +65,7 @@ describe('pulls of batches', () => {
     }
     expect(text()).toContain('Stopped');
     expect(text()).toContain('Pull the batch');
-    expect(http.expectOne('/api/searches/4/forecast').request.body).toEqual({ batchIds: [1], jobId: 2 });
+    expect(http.expectOne('/api/searches/4/forecast').request.body).toEqual({ batchIds: [1], jobId: 2, first: 0 });
   });
 
   it('takes at most so many of a company, all without a number', async () => {
@@ -152,7 +152,7 @@ describe('a split', () => {
   it('nothing is pulled without a job to go to', async () => {
     const { button, http, text } = await open();
     expect(button(/Pull 2 batches/).disabled).toBe(true);
-    expect(text()).not.toContain('free of charge');
+    expect(text()).not.toContain('a second');
     http.expectNone('/api/searches/4/forecast');
   });
 

@@ -6,7 +6,7 @@ import { RouterLink } from '@angular/router';
 import { SEARCH_FIELDS } from '@sieve/core/model/search';
 import { describeCondition } from '@sieve/core/search/describe';
 import { printSearch } from '@sieve/core/search/print';
-import { runWords, type SearchBatch, type Run } from '@sieve/contract';
+import { runWords, type PullBody, type PullView, type Run, type SearchBatch } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { EMPTY } from 'rxjs';
@@ -27,9 +27,7 @@ import { Select } from '../../ui/select/select';
 const CAP_AT = 86;
 
 const ForecastStore = signalStore(
-  withAsked((api, to: { id: number; body: { batchIds: number[]; jobId: number } } | null) =>
-    to ? api.forecastPull(to.id, to.body) : EMPTY,
-  ),
+  withAsked((api, to: { id: number; body: PullBody } | null) => (to ? api.forecastPull(to.id, to.body) : EMPTY)),
 );
 
 /** The split of a search drawn and listed, made by hand or found, and the pulls of its batches. */
@@ -58,6 +56,8 @@ export class SplitView {
   private readonly forecasts = inject(ForecastStore);
   protected readonly forecast = computed(() => (this.toPull() === null ? null : valueOf(this.forecasts.asked())));
   protected readonly when = whenWords;
+  /** Rows of each batch that are pulled, from the first on; 0: all. */
+  protected readonly firstRows = signal(0);
   /** What a batch can be cut by. */
   protected readonly fields = computed(() =>
     SEARCH_FIELDS.filter(({ splits }) => splits?.includes(this.search.search().about)),
@@ -82,7 +82,12 @@ export class SplitView {
   protected readonly left = computed(
     () =>
       (this.search.saved()?.batchViews ?? []).filter(
-        ({ pull }) => pull === null || pull.jobId !== this.search.jobId() || pull.stopped || pull.takenBack,
+        ({ pull, count }) =>
+          pull === null ||
+          pull.jobId !== this.search.jobId() ||
+          pull.stopped ||
+          pull.takenBack ||
+          isPartly(pull, count),
       ),
     // News of a pull that goes on must not ask for the forecast of the others again.
     { equal: (a, b) => a.length === b.length && a.every(({ id }, i) => id === b[i]!.id) },
@@ -103,7 +108,9 @@ export class SplitView {
     const id = this.search.saved()?.id;
     const jobId = this.search.jobId();
     const batchIds = this.left().map((batch) => batch.id);
-    return id === undefined || jobId === null || batchIds.length === 0 ? null : { id, body: { batchIds, jobId } };
+    return id === undefined || jobId === null || batchIds.length === 0
+      ? null
+      : { id, body: { batchIds, jobId, first: this.firstRows() } };
   });
 
   /** Batches as rows of a table: a name, the search in words, the count. */
@@ -123,6 +130,11 @@ export class SplitView {
     this.search.patch({ perCompany: most > 0 ? Math.min(1000, Math.round(most)) : 0 });
   }
 
+  /** @param rows no number for all */
+  protected takeFirst(rows: number) {
+    this.firstRows.set(rows > 0 ? Math.min(this.search.cap(), Math.round(rows)) : 0);
+  }
+
   protected pull() {
     const to = this.toPull();
     if (to) this.doing.run(this.api.pull(to.id, to.body), () => this.search.reload());
@@ -133,6 +145,9 @@ export class SplitView {
   }
 }
 
+/** Only its first rows were pulled; there are more. */
+const isPartly = ({ first, endedAt }: PullView, count: number) => first > 0 && endedAt !== null && first < count;
+
 const batchName = ({ extra, kept, position }: SearchBatch): string =>
   Object.values(kept).filter(Boolean).join(' · ') ||
   (extra.length > 0
@@ -141,9 +156,10 @@ const batchName = ({ extra, kept, position }: SearchBatch): string =>
       ? 'The whole search'
       : 'Its own search');
 
-function stateWords({ pull }: SearchBatch, run: Run | undefined): string {
+function stateWords({ pull, count }: SearchBatch, run: Run | undefined): string {
   if (!pull) return '';
   if (pull.takenBack) return 'Taken back';
+  if (isPartly(pull, count)) return `The first ${pull.first.toLocaleString('en-GB')} pulled`;
   if (pull.endedAt) return 'Pulled';
   if (pull.stopped) return 'Stopped';
   if (run?.notBefore) return `Goes on ${whenWords(run.notBefore)}`;
