@@ -19,3 +19,13 @@ export const foundContact = z.object({
   fate: fate.shape.state,
 });
 export type FoundContact = z.output<typeof foundContact>;
+
+const named = z.object({ id, name: z.string() });
+/** What has some words in its name, of what a server holds. */
+export const foundThings = z.object({
+  contacts: z.array(foundContact),
+  searches: z.array(named),
+  pickLists: z.array(named),
+  sources: z.array(named.extend({ jobId: id })),
+});
+export type FoundThings = z.output<typeof foundThings>;

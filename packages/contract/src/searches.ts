@@ -82,6 +82,14 @@ export const standing = z.discriminatedUnion('kind', [
 ]);
 export type Standing = z.infer<typeof standing>;
 
+/** Why a standing search could not be asked, by the table of errors, and since when. */
+export const standingFailure = z.object({
+  error: z.string(),
+  details: z.record(z.string(), z.union([z.string(), z.number()])),
+  at,
+});
+export type StandingFailure = z.output<typeof standingFailure>;
+
 /** Rows that a pull takes of one company; 0: all. */
 const perCompany = z.int().min(0).max(1000);
 const name = z.string().trim().min(1).max(200);
@@ -117,6 +125,7 @@ export const searchRow = z.object({
   pulled: count,
   standing: standing.nullable(),
   nextAt: at.nullable(),
+  failed: standingFailure.nullable(),
   /** Rows of the last standing run that were new. */
   lastNew: count,
 });

@@ -7,3 +7,5 @@ CREATE TABLE `split_answers` (
 --> statement-breakpoint
 ALTER TABLE `pulls` ADD `first` integer NOT NULL DEFAULT 0;--> statement-breakpoint
 ALTER TABLE `runs` ADD `started_at` integer;
+--> statement-breakpoint
+ALTER TABLE `searches` ADD `failed` text;

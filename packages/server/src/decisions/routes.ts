@@ -16,6 +16,7 @@ import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { allJobs } from '../jobs/store';
 import { theJob } from '../jobs/the-job';
+import { pullInto } from '../searches/store';
 import { decide, setUndone } from './commands';
 import { decisionRows } from './store';
 
@@ -38,6 +39,13 @@ export const decisionRoutes =
       else if (subject === 'settings') for (const job of allJobs(db)) if (job.version > 0) sift(job.id);
     }
 
+    /** What is taken back is not fetched on. */
+    function stopPull(sourceId: number) {
+      const runId = pullInto(db, sourceId);
+      const state = runId === null ? undefined : queue.view(runId)?.state;
+      if (state === 'running' || state === 'queued' || state === 'paused') queue.act(runId!, 'cancel');
+    }
+
     app.get('/api/decisions', { schema: { querystring: decisionSubject, ...ok(z.array(decisionRow)) } }, ({ query }) =>
       decisionRows(db, query, 200),
     );
@@ -45,11 +53,13 @@ export const decisionRoutes =
       '/api/decisions/:id',
       { schema: { params: byId, body: setUndoneBody, ...ok(decisionRow) } },
       ({ params, body }) => {
-        return inTransaction(db, () => {
-          const row = setUndone(db, params.id, body.undone, now());
-          tell(row);
-          return row;
+        const row = inTransaction(db, () => {
+          const changed = setUndone(db, params.id, body.undone, now());
+          tell(changed);
+          return changed;
         });
+        if (body.undone && row.body.kind === 'bring-in') stopPull(row.body.sourceId);
+        return row;
       },
     );
     app.post(

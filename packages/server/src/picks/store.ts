@@ -2,6 +2,7 @@ import type { Subject } from '@sieve/core';
 import type { DirectoryRow, PickList } from '@sieve/contract';
 import { and, desc, eq } from 'drizzle-orm';
 import { insertedId, inTransaction, type Db } from '../db/open';
+import { named } from '../db/named';
 import { AppError } from '../errors';
 import { listEntries } from '../register/held-rows';
 import { feed, setFed } from '../register/register';
@@ -84,3 +85,6 @@ export const listsToFeed = (db: Db): { id: number; version: number; rows: () => 
     .from(pickLists)
     .all()
     .map((list) => ({ ...list, rows: () => pickedRows(db, list.id) }));
+
+export const pickListsNamed = (db: Db, q: string, most: number) =>
+  named<{ id: number; name: string }>(db.$client, 'pick_lists', 'id, name', q, most);

@@ -1,6 +1,9 @@
 import type { PickList, SearchView } from '@sieve/contract';
 import Papa from 'papaparse';
+import { setRun } from '../runs/store';
 import { harness } from '../testing/harness';
+import { startPulls } from './start-pulls';
+import { batchesOf, setSearchState } from './store';
 
 jest.setTimeout(60_000);
 
@@ -94,4 +97,20 @@ test('pick lists hold rows of one kind and go to a job as a source that can be t
   await server.undo(job.id);
   await server.idle();
   expect(await records()).toBe(0);
+});
+
+test('a pull that goes on when its rows are taken back is stopped, and can be pulled again', async () => {
+  const { body: job } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Taken back' });
+  const made = await server.call<SearchView>('POST', '/api/searches', { name: 'S', jobId: job.id, search: people });
+  const id = made.body.id;
+  setSearchState(server.db, id, { batches: [{ search: made.body.search, count: 50, kept: {} }] });
+  const [batch] = batchesOf(server.db, id);
+  // Not before tomorrow: it waits its turn.
+  const parts = { db: server.db, queue: server.queue, events: { emit: () => undefined } as never, now: Date.now };
+  const [runId] = startPulls(parts, id, job.id, [batch!.id], 'you');
+  setRun(server.db, runId!, { notBefore: Date.now() + 86_400_000 });
+  await server.undo(job.id);
+  const view = (await server.call<SearchView>('GET', `/api/searches/${id}`)).body;
+  expect(view.pulls).toMatchObject([{ stopped: true, takenBack: true }]);
+  expect(server.queue.view(runId!)!.state).toBe('cancelled');
 });

@@ -7,7 +7,7 @@ import { testDb, testJob } from '../testing/fixtures';
 import { splitAnew } from './split-search';
 import { stand, startDueSearches } from './standing';
 import { startPulls } from './start-pulls';
-import { addSearch, batchesOf, pullsOf as pullRows, searchRow, setPull, setSearchState } from './store';
+import { addSearch, batchesOf, pullsOf as pullRows, searchRow, searchView, setPull, setSearchState } from './store';
 
 const { db } = testDb();
 
@@ -132,6 +132,20 @@ test('a search that has outgrown what the directory shows is split anew before i
   expect(counts.reduce((sum, count) => sum + count, 0)).toBe(3600);
   expect(pullsOf(id).map(({ promised }) => promised)).toEqual(counts);
   expect(searchRow(db, id)!.split).toMatchObject({ count: 3600, outOfReach: 0, byHand: false });
+});
+
+test('why one could not be asked is kept, with since when, until it could', async () => {
+  const id = await standing({ kind: 'days', everyDays: 1, left: null });
+  clock += DAY;
+  down = true;
+  await expect(startDueSearches(parts)).rejects.toThrow('down');
+  expect(searchView(db, id)!.failed).toMatchObject({ error: 'internal', at: clock });
+  clock += 60_000;
+  await expect(startDueSearches(parts)).rejects.toThrow('down');
+  expect(searchView(db, id)!.failed!.at).toBe(clock - 60_000);
+  down = false;
+  expect(await startDueSearches(parts)).toBe(1);
+  expect(searchView(db, id)!.failed).toBeNull();
 });
 
 test('one that cannot be asked keeps no other from its turn', async () => {

@@ -1,13 +1,22 @@
 import type { Standing } from '@sieve/contract';
 import type { AppContext } from '../app-context';
 import type { Db } from '../db/open';
-import { AppError } from '../errors';
+import { AppError, toAppError } from '../errors';
 import { capOf } from '../outside/directory/port';
 import { runState } from '../runs/store';
 import { patience } from './patience';
 import { splitAnew } from './split-search';
 import { startPulls } from './start-pulls';
-import { batchesOf, pullsOf, searchRow, searchRows, setSearchState, theSearch, type SearchTableRow } from './store';
+import {
+  batchesOf,
+  pullsOf,
+  searchRow,
+  searchRows,
+  setFailed,
+  setSearchState,
+  theSearch,
+  type SearchTableRow,
+} from './store';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory'>;
 
@@ -58,16 +67,22 @@ export async function askAgain(parts: Parts, id: number): Promise<number[]> {
  * cannot be asked stays due and keeps no other from its turn; it is thrown at the end why.
  */
 export async function startDueSearches(parts: Parts): Promise<number> {
-  const { db, now } = parts;
+  const { db, now, events } = parts;
   const due = searchRows(db).filter(isDue(db, now()));
   let failed: Error | undefined;
-  for (const { id, standing } of due) {
+  for (const { id, standing, failed: since } of due) {
     try {
       await askAgain(parts, id);
     } catch (error) {
       failed ??= error as Error;
+      const { code, details } = toAppError(error);
+      if (since === null) {
+        setFailed(db, id, { error: code, details, at: now() });
+        events.emit({ type: 'search', searchId: id });
+      }
       continue;
     }
+    if (since !== null) setFailed(db, id, null);
     const then = again(standing!);
     setSearchState(db, id, { standing: then, standingSince: now(), nextAt: nextOf(then, now()) });
   }

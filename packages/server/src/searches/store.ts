@@ -1,7 +1,8 @@
 import type { Search } from '@sieve/core';
 import type { PullView, SearchBatch, SearchRow, SearchView } from '@sieve/contract';
-import { asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { insertedId, inTransaction, type Db } from '../db/open';
+import { named } from '../db/named';
 import { AppError } from '../errors';
 import { isTakenBack } from '../decisions/store';
 import { liveSplit, runState } from '../runs/store';
@@ -60,6 +61,14 @@ export const pullsOf = (db: Db, searchId: number): PullTableRow[] =>
 
 export const pullById = (db: Db, id: number): PullTableRow => db.select().from(pulls).where(eq(pulls.id, id)).get()!;
 
+/** The run that fetches what a source holds, while it is not at its end. */
+export const pullInto = (db: Db, sourceId: number): number | null =>
+  db
+    .select({ runId: pulls.runId })
+    .from(pulls)
+    .where(and(eq(pulls.sourceId, sourceId), isNull(pulls.endedAt)))
+    .get()?.runId ?? null;
+
 export const addPull = (db: Db, pull: Omit<typeof pulls.$inferInsert, 'id'>): number =>
   insertedId(db.insert(pulls).values(pull).run());
 
@@ -116,7 +125,7 @@ export const allSearches = (db: Db): SearchRow[] =>
     .map((row) => toRow(db, row));
 
 function toRow(db: Db, row: SearchTableRow): SearchRow {
-  const { id, name, folder, jobId, perCompany, search, createdAt, standing, nextAt } = row;
+  const { id, name, folder, jobId, perCompany, search, createdAt, standing, nextAt, failed } = row;
   const own = pullsOf(db, id);
   const ended = own.filter((pull) => pull.endedAt !== null && pull.standing);
   return {
@@ -129,6 +138,7 @@ function toRow(db: Db, row: SearchTableRow): SearchRow {
     createdAt,
     standing,
     nextAt,
+    failed: standing ? failed : null,
     batches: batchesOf(db, id).length,
     pulled: own.reduce((sum, { fresh }) => sum + fresh, 0),
     lastNew: ended.reduce((sum, { startedAt, fresh }) => sum + (startedAt === ended[0]!.startedAt ? fresh : 0), 0),
@@ -168,3 +178,10 @@ export function searchView(db: Db, id: number): SearchView | undefined {
     pulls: own.map((pull) => ({ ...toPull(db, pull), batch: pull.batch, standing: pull.standing })),
   };
 }
+
+export const searchesNamed = (db: Db, q: string, most: number) =>
+  named<{ id: number; name: string }>(db.$client, 'searches', 'id, name', q, most);
+
+/** Whether a standing search could be asked; the search itself is not changed by it. */
+export const setFailed = (db: Db, id: number, failed: SearchTableRow['failed']): void =>
+  void db.update(searches).set({ failed }).where(eq(searches.id, id)).run();

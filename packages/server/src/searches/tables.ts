@@ -1,5 +1,5 @@
 import type { Search } from '@sieve/core';
-import type { SplitView, Standing } from '@sieve/contract';
+import type { SplitView, Standing, StandingFailure } from '@sieve/contract';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { at, id } from '../db/columns';
 
@@ -19,6 +19,8 @@ export const searches = sqliteTable('searches', {
   standing: text('standing', { mode: 'json' }).$type<Standing>(),
   /** When a standing search is asked again; null when that hangs on another search. */
   nextAt: at('next_at'),
+  /** Why it could not be asked when it was due; null once it was. */
+  failed: text('failed', { mode: 'json' }).$type<StandingFailure>(),
   /** Since when it stands, or when it was last asked. */
   standingSince: at('standing_since').notNull().default(0),
 });

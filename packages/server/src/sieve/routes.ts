@@ -4,7 +4,7 @@ import {
   companyQuery,
   contactView as contactViewSchema,
   findQuery,
-  foundContact,
+  foundThings,
   pairsView,
   personInFull as personInFullSchema,
   rowPage as rowPageSchema,
@@ -19,12 +19,16 @@ import type { AppContext } from '../app-context';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
+import { pickListsNamed } from '../picks/store';
+import { searchesNamed } from '../searches/store';
+import { sourcesNamed } from '../sources/store';
 import { personInFull } from './person';
 import { estimateFor } from './estimate';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from './rows';
 
 const MOST_PAIRS = 100;
 const MOST_FOUND = 12;
+const MOST_NAMED = 6;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
@@ -68,9 +72,12 @@ export const sieveRoutes =
       { schema: { params: byId, querystring: companyQuery, ...ok(companyPageSchema) } },
       ({ params, query }) => companyPage(db, theJob(db, params.id).id, query),
     );
-    app.get('/api/contacts', { schema: { querystring: findQuery, ...ok(z.array(foundContact)) } }, ({ query }) =>
-      findContacts(db, query.q, MOST_FOUND),
-    );
+    app.get('/api/found', { schema: { querystring: findQuery, ...ok(foundThings) } }, ({ query: { q } }) => ({
+      contacts: findContacts(db, q, MOST_FOUND),
+      searches: searchesNamed(db, q, MOST_NAMED),
+      pickLists: pickListsNamed(db, q, MOST_NAMED),
+      sources: sourcesNamed(db, q, MOST_NAMED),
+    }));
     app.get('/api/jobs/:id/estimate', { schema: { params: byId, ...ok(askEstimate) } }, ({ params }) =>
       estimateFor(db, params.id, settings()),
     );

@@ -1,4 +1,4 @@
-import { rowQuery, SORTS, type ContactRow, type FoundContact, type RowPage } from '@sieve/contract';
+import { rowQuery, SORTS, type ContactRow, type FoundThings, type RowPage } from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -55,7 +55,7 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
 
 test('a contact of any job is found by its address or link, or the beginning of a name, a firm or an address', async () => {
   const found = async (q: string) =>
-    (await server.call<FoundContact[]>('GET', `/api/contacts?q=${encodeURIComponent(q)}`)).body;
+    (await server.call<FoundThings>('GET', `/api/found?q=${encodeURIComponent(q)}`)).body.contacts;
   const named = await found('maren oakhillax');
   expect(named.length).toBeGreaterThan(1);
   expect(named.every(({ jobId, name }) => jobId === job && name === 'Maren Oakhillax')).toBe(true);
@@ -73,4 +73,17 @@ test('a query that cannot be is refused', () => {
     { step: 'tidy', sort: 'x' },
   ])
     expect(rowQuery.safeParse(query).success).toBe(false);
+});
+
+test('searches, pick lists and sources are found by words of their names', async () => {
+  const search = { about: 'people', conditions: [] };
+  const { id } = (await server.call<{ id: number }>('POST', '/api/searches', { name: 'Cheese leads 100%', search }))
+    .body;
+  await server.call('POST', '/api/pick-lists', { name: 'Cheese firms', about: 'companies' });
+  const found = async (q: string) =>
+    (await server.call<FoundThings>('GET', `/api/found?q=${encodeURIComponent(q)}`)).body;
+  expect(await found('leads cheese')).toMatchObject({ searches: [{ id, name: 'Cheese leads 100%' }], pickLists: [] });
+  expect((await found('0%')).searches).toHaveLength(1);
+  expect((await found('cheese')).pickLists).toMatchObject([{ name: 'Cheese firms' }]);
+  expect((await found('list.csv')).sources).toMatchObject([{ name: 'list.csv', jobId: job }]);
 });

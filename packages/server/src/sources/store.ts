@@ -2,6 +2,7 @@ import { toRecords, type Column, type RawRow } from '@sieve/core';
 import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
+import { named } from '../db/named';
 import { decide } from '../decisions/commands';
 import { broughtIn } from '../decisions/store';
 import { rowIssues, sources } from './tables';
@@ -153,3 +154,6 @@ export const sourceIssues = (db: Db, sourceId: number) =>
     .where(eq(rowIssues.sourceId, sourceId))
     .limit(5000)
     .all();
+
+export const sourcesNamed = (db: Db, q: string, most: number) =>
+  named<{ id: number; name: string; jobId: number }>(db.$client, 'sources', 'id, name, job_id AS jobId', q, most);

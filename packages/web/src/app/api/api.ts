@@ -14,7 +14,7 @@ import type {
   ExportPreview,
   ExportRun,
   Format,
-  FoundContact,
+  FoundThings,
   Inspection,
   Job,
   JobPatch,
@@ -62,7 +62,7 @@ export class Api {
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
   person = (id: number, contact: number) => this.http.get<PersonInFull>(`/api/jobs/${id}/people/${contact}`);
-  find = (q: string) => this.http.get<FoundContact[]>('/api/contacts', { params: { q } });
+  find = (q: string) => this.http.get<FoundThings>('/api/found', { params: { q } });
   sources = (id: number) => this.http.get<SourceRow[]>(`/api/jobs/${id}/sources`);
   sourceIssues = (id: number, source: number) => this.http.get<RowIssue[]>(`/api/jobs/${id}/sources/${source}/issues`);
   decisions = (subject: DecisionSubject) => this.http.get<DecisionRow[]>('/api/decisions', { params: { ...subject } });

@@ -32,13 +32,19 @@ it('finds contacts of the jobs that have rows, and leads to where they are', asy
   const { write, http, options, press, went, stable } = await open();
   await write('input', 'oakhill');
   await new Promise((resolve) => setTimeout(resolve, 200));
-  const asked = http.expectOne((request) => request.url === '/api/contacts');
+  const asked = http.expectOne((request) => request.url === '/api/found');
   expect(asked.request.urlWithParams).toContain('oakhill');
-  asked.flush([
-    { jobId: 2, contact: 7, name: 'Maren Oakhill', company: 'Brackenfold', email: '', step: 'screen', fate: 'aside' },
-  ]);
+  asked.flush({
+    contacts: [
+      { jobId: 2, contact: 7, name: 'Maren Oakhill', company: 'Brackenfold', email: '', step: 'screen', fate: 'aside' },
+    ],
+    searches: [],
+    pickLists: [],
+    sources: [{ id: 3, jobId: 2, name: 'oakhill.csv' }],
+  });
   await stable();
-  expect(options()).toEqual(['Maren Oakhill, Brackenfold']);
+  expect(options()).toEqual(['oakhill.csv', 'Maren Oakhill, Brackenfold']);
+  await press('ArrowDown');
   await press('Enter');
   expect(went).toHaveBeenCalledWith(['/jobs', 2], { queryParams: { step: 'screen', fate: 'aside', row: 7 } });
 });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
-import type { FoundContact } from '@sieve/contract';
+import { stepWords, type FoundContact, type FoundThings } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { catchError, debounceTime, map, of, switchMap } from 'rxjs';
 import { Api } from '../api/api';
@@ -15,7 +15,20 @@ interface Command {
   query?: Record<string, string | number>;
 }
 
-/** Finds a job, a contact or an action by name. */
+const NOTHING: FoundThings = { contacts: [], searches: [], pickLists: [], sources: [] };
+const FAILED: FoundThings = { ...NOTHING };
+/** The parts of the settings by name. */
+const SETTINGS = [
+  'finders, prices and keys',
+  'directory',
+  'pace and hours',
+  'time zone and currency',
+  'mail and name server',
+  'word lists',
+  'suppression list',
+];
+
+/** Finds a job, a step, a search, a list, a source, a contact of any job, or an action by name. */
 @Component({
   selector: 'cs-commands',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -105,8 +118,23 @@ export class Commands {
   private readonly contacts = toSignal(
     toObservable(this.text).pipe(
       debounceTime(120),
-      switchMap((q) => (q.trim().length < 2 ? of([]) : this.api.find(q.trim()).pipe(catchError(() => of([]))))),
-      map((found) => found.map((contact) => contactCommand(this.jobNames()[contact.jobId] ?? '', contact))),
+      switchMap((q) =>
+        q.trim().length < 2 ? of(NOTHING) : this.api.find(q.trim()).pipe(catchError(() => of(FAILED))),
+      ),
+      map((found) => [
+        ...found.searches.map(({ id, name }) => ({ label: name, detail: 'search', go: ['/search', id] })),
+        ...found.pickLists.map(({ id, name }) => ({ label: name, detail: 'pick list', go: ['/pick-lists', id] })),
+        ...found.sources.map(({ jobId, name }) => ({
+          label: name,
+          detail: `source of ${this.jobNames()[jobId] ?? ''}`,
+          go: ['/jobs', jobId],
+          query: { show: 'sources' },
+        })),
+        ...found.contacts.map((contact) => contactCommand(this.jobNames()[contact.jobId] ?? '', contact)),
+        ...(found === FAILED
+          ? [{ label: 'Contacts and lists could not be asked for', detail: 'try again', go: [] }]
+          : []),
+      ]),
     ),
     { initialValue: [] as Command[] },
   );
@@ -118,13 +146,20 @@ export class Commands {
     { label: 'New job', detail: 'action', go: ['/jobs'], query: { new: 1 } },
     { label: 'Bring in a file', detail: 'action', go: ['/bring'] },
     { label: 'Runs: running, to come, failed, done', detail: 'screen', go: ['/runs'] },
-    { label: 'Settings: finders, prices, pace', detail: 'screen', go: ['/settings'] },
-    { label: 'Suppression list', detail: 'screen', go: ['/settings'] },
+    { label: 'Settings', detail: 'screen', go: ['/settings'] },
+    ...SETTINGS.map((label) => ({ label: `Settings: ${label}`, detail: 'screen', go: ['/settings'] })),
     ...this.jobs().flatMap((job): Command[] => [
       { label: job.name, detail: 'job', go: ['/jobs', job.id] },
       { label: `Export: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'export'] },
       { label: `Bring in: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'bring'] },
       { label: `Judge pairs: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'judge'] },
+      { label: `Sources: ${job.name}`, detail: 'sources', go: ['/jobs', job.id], query: { show: 'sources' } },
+      ...job.sieve.map(({ id, kind }) => ({
+        label: `${stepWords(kind)}: ${job.name}`,
+        detail: 'step',
+        go: ['/jobs', job.id],
+        query: { step: id },
+      })),
     ]),
   ]);
   protected readonly found = computed(() => {
@@ -152,6 +187,7 @@ export class Commands {
   }
 
   protected run({ go, query }: Command) {
+    if (go.length === 0) return;
     this.dialog.close();
     void this.router.navigate(go, query ? { queryParams: query } : {});
   }

@@ -14,7 +14,7 @@ import { workActions } from '../state/work';
 import { MoneyPipe } from './money';
 import { Notices } from './notices';
 
-/** The brief of a job: made with it, and changed at any time. Given a job, it is that one's; null: a new one's. */
+/** The brief of a job: made with it, and changed at any time. Given a job, it is that one's; null: a new one's; 'chosen': of one that is made to be chosen, and given back. */
 @Component({
   selector: 'cs-brief-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,7 +84,8 @@ export class BriefDialog {
   private readonly notices = inject(Notices);
   private readonly decisions = inject(Decisions);
   private readonly dialog = inject(MatDialogRef<BriefDialog>);
-  protected readonly job = inject<Job | null>(MAT_DIALOG_DATA);
+  private readonly data = inject<Job | null | 'chosen'>(MAT_DIALOG_DATA);
+  protected readonly job = this.data === 'chosen' ? null : this.data;
   /** The step that keeps to the brief. */
   protected readonly screen = this.job?.sieve.find(({ kind }) => kind === 'screen');
   private readonly options = screenOptions.parse(this.screen?.options ?? {});
@@ -104,8 +105,17 @@ export class BriefDialog {
     const { budget, titles, perCompany, ...fields } = this.form.getRawValue();
     const brief = { ...fields, budgetCents: Math.round(budget * 100) };
     if (this.job) this.change(this.job, brief, titles, perCompany);
+    else if (this.data === 'chosen') return this.make(brief);
     else this.store.dispatch(workActions.jobWanted({ job: brief, thenBringIn: true }));
     this.dialog.close();
+  }
+
+  /** Makes the job for whoever asked for one. */
+  private make(brief: Parameters<Api['createJob']>[0]) {
+    this.doing.run(this.api.createJob(brief), (job) => {
+      this.store.dispatch(workActions.jobCame({ job }));
+      this.dialog.close(job);
+    });
   }
 
   /** Only what was changed here is sent: what somebody else changed meanwhile stays. */

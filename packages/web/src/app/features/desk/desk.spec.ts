@@ -21,8 +21,8 @@ describe('desk', () => {
   it('says how far each job is and what waits for a person', async () => {
     const { text, stable, searches } = await open([withoutMail]);
     searches.flush([
-      { id: 5, name: 'Leads', nextAt: Date.now(), lastNew: 12 },
-      { id: 6, nextAt: null },
+      { id: 5, name: 'Leads', nextAt: Date.now(), lastNew: 12, failed: null },
+      { id: 6, nextAt: null, failed: null },
     ]);
     await stable();
     for (const words of [

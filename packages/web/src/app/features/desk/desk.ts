@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
-import { runName, stepWaits, type Job } from '@sieve/contract';
+import { errorWords, runName, stepWaits, type ErrorCode, type Job, type SearchRow } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { Session } from '../../state/session';
@@ -52,6 +52,9 @@ export class Desk {
   private readonly spendStore = inject(SpendStore);
   private readonly searches = computed(() => valueOf(this.searchesStore.asked()) ?? []);
   protected readonly standing = computed(() => this.searches().filter(({ nextAt }) => nextAt !== null));
+  /** Standing searches that were due and could not be asked. */
+  protected readonly unasked = computed(() => this.searches().filter(({ failed }) => failed !== null));
+  protected readonly why = ({ failed }: SearchRow) => errorWords(failed!.error as ErrorCode, failed!.details);
   protected readonly when = whenWords;
   protected readonly spendRequest = this.spendStore.asked;
   protected readonly searchesRequest = this.searchesStore.asked;

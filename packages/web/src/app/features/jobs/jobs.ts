@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { work } from '../../state/work';
 import { byFolder } from '../../ui/by-folder';
 import { CountPipe } from '../../ui/count';
+import { FilterBox, holds } from '../../ui/filter-box';
 import { forWhom } from '../../ui/for-whom';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
@@ -15,10 +16,11 @@ import { MoneyPipe } from '../../ui/money';
   selector: 'cs-jobs',
   host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon, CountPipe, MoneyPipe],
+  imports: [RouterLink, MatButtonModule, Icon, CountPipe, MoneyPipe, FilterBox],
   template: `
     <header>
       <h1>Jobs</h1>
+      <cs-filter-box label="Filter the jobs" [q]="q()" />
       <button mat-flat-button type="button" (click)="newJob()"><cs-icon name="plus" /> New job</button>
     </header>
     @for (folder of folders(); track folder.name) {
@@ -52,12 +54,15 @@ import { MoneyPipe } from '../../ui/money';
         </tbody>
       </table>
     } @empty {
-      <p class="dim">No job yet. A job takes your lists from raw rows to verified contacts.</p>
+      <p class="dim">
+        {{ q() ? 'No job is named so.' : 'No job yet. A job takes your lists from raw rows to verified contacts.' }}
+      </p>
     }
   `,
   styles: `
     header {
       display: flex;
+      gap: 10px;
       margin-bottom: 6px;
     }
     h1 {
@@ -79,7 +84,10 @@ export class Jobs {
   protected readonly forWhom = forWhom;
   /** Set by the address: opens the dialog at once. */
   readonly new = input<string>();
-  protected readonly folders = computed(() => byFolder(this.jobs()));
+  readonly q = input<string>();
+  protected readonly folders = computed(() =>
+    byFolder(this.jobs().filter((job) => holds(this.q(), job.name, job.client, job.folder, job.note))),
+  );
 
   constructor() {
     effect(() => {

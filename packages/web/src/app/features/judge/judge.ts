@@ -45,7 +45,7 @@ export class Judge {
       field: FIELD_WORDS[field as PersonField],
       a: shown(pair.a, field),
       b: shown(pair.b, field),
-      words: LEVEL_WORDS[level]!,
+      words: wordsOf(pair, field, level),
       share: Math.min(1, Math.abs(bits) / 12) * 50,
       against: bits < 0,
     }));
@@ -82,6 +82,14 @@ export class Judge {
   protected later() {
     this.at.update((at) => (at + 1) % Math.max(1, this.pairs()?.length ?? 1));
   }
+}
+
+/** Two equal initials are no equal names. */
+function wordsOf({ a, b }: PairView, field: string, level: number): string {
+  const isInitial = ({ person }: PairView['a']) => /^\p{L}\.?$/u.test(person.firstName);
+  if (field === 'firstName' && level > 1 && (isInitial(a) || isInitial(b)))
+    return isInitial(a) && isInitial(b) ? 'the same initial only' : 'its initial';
+  return LEVEL_WORDS[level]!;
 }
 
 const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';

@@ -24,7 +24,8 @@ import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { Status } from '../../ui/status/status';
-import { Select } from '../../ui/select/select';
+import { FilterBox, holds } from '../../ui/filter-box';
+import { JobSelect } from '../../ui/job-select';
 
 const PicksStore = signalStore(withAsked((api, list: number) => api.picks(list)));
 const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
@@ -34,7 +35,7 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
   selector: 'cs-picks',
   host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Select, RouterLink, MatButtonModule, Icon, CountPipe, Status],
+  imports: [JobSelect, FilterBox, RouterLink, MatButtonModule, Icon, CountPipe, Status],
   providers: [PicksStore, PickListsStore],
   template: `
     <header>
@@ -51,21 +52,15 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
       @if (rows()?.length) {
         <a mat-stroked-button [href]="'/api/pick-lists/' + id() + '/file'" download><cs-icon name="export" /> Export</a>
       }
-      <cs-select
-        label="Job"
-        placeholder="choose a job"
-        [options]="jobOptions()"
-        [value]="jobId()"
-        [disabled]="!rows()?.length"
-        (picked)="jobId.set($event)"
-      />
+      <cs-filter-box label="Filter the rows" [q]="q()" />
+      <cs-job-select label="Job" [value]="jobId()" [disabled]="!rows()?.length" (picked)="jobId.set($event)" />
       <button mat-flat-button type="button" [disabled]="!rows()?.length || jobId() === null" (click)="toJob(jobId()!)">
         Add to the job
       </button>
     </header>
     <table class="lines">
       <tbody>
-        @for (row of rows(); track row.id) {
+        @for (row of shown(); track row.id) {
           <tr>
             <td>
               <b>{{ row.name }}</b>
@@ -120,7 +115,6 @@ export class Picks {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   protected readonly jobs = inject(Store).selectSignal(work.selectAllJobs);
-  protected readonly jobOptions = computed(() => this.jobs().map(({ id, name }) => ({ value: id, label: name })));
   /** The newest job, until another is chosen. */
   protected readonly jobId = linkedSignal(() => this.jobs()[0]?.id ?? null);
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
@@ -128,6 +122,10 @@ export class Picks {
   private readonly pickLists = inject(PickListsStore);
   protected readonly request = this.picks.asked;
   protected readonly rows = computed(() => valueOf(this.request()));
+  readonly q = input<string>();
+  protected readonly shown = computed(() =>
+    (this.rows() ?? []).filter((row) => holds(this.q(), row.name, row.title, row.company, row.place)),
+  );
   private readonly lists = computed(() => valueOf(this.pickLists.asked()) ?? []);
   protected readonly list = computed(() => this.lists().find(({ id }) => id === this.id()));
   /** Searches for the people in the companies: one condition holds 500 names, so long lists have several. */

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { runName, runWords, type Run } from '@sieve/contract';
@@ -7,6 +7,7 @@ import { Api } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
+import { FilterBox, holds } from '../../ui/filter-box';
 import { RunLine } from '../../ui/run-line';
 import { whenWords } from '../../ui/when';
 
@@ -15,9 +16,12 @@ import { whenWords } from '../../ui/when';
   selector: 'cs-runs',
   host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, CountPipe, RunLine],
+  imports: [RouterLink, MatButtonModule, CountPipe, FilterBox, RunLine],
   template: `
-    <h1>Runs</h1>
+    <header>
+      <h1>Runs</h1>
+      <cs-filter-box label="Filter the runs" [q]="q()" />
+    </header>
     <div class="two">
       <section>
         <h2>Running</h2>
@@ -86,6 +90,11 @@ import { whenWords } from '../../ui/when';
     }
   `,
   styles: `
+    header {
+      display: flex;
+      align-items: baseline;
+      gap: 14px;
+    }
     h1 {
       font-size: 22px;
     }
@@ -143,11 +152,16 @@ export class Runs {
   private readonly store = inject(Store);
   private readonly runs = this.store.selectSignal(work.selectAllRuns);
   protected readonly MOST_SHOWN = 20;
+  readonly q = input<string>();
   protected readonly name = (run: Run) => runName(run.input);
   protected readonly words = runWords;
   protected readonly when = whenWords;
   private readonly inState = (...states: Run['state'][]) =>
-    computed(() => this.runs().filter(({ state }) => states.includes(state)));
+    computed(() =>
+      this.runs().filter(
+        (run) => states.includes(run.state) && holds(this.q(), runName(run.input), run.jobName, runWords(run)),
+      ),
+    );
   protected readonly running = this.inState('running');
   private readonly later = this.inState('queued', 'paused');
   /** In the order in which they come. */
@@ -165,7 +179,7 @@ export class Runs {
   ]);
 
   private readonly unseen = computed(
-    () => this.failed().find(({ state, seenAt }) => state === 'failed' && seenAt === null)?.id,
+    () => this.runs().find(({ state, seenAt }) => state === 'failed' && seenAt === null)?.id,
   );
 
   constructor() {

@@ -16,6 +16,7 @@ const saved = (standing: Standing | null, more: Partial<SearchView> = {}) => ({
   pulls: [],
   standing,
   nextAt: null,
+  failed: null,
   ...more,
 });
 

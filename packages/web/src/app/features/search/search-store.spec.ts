@@ -19,6 +19,7 @@ const saved = (more: Partial<SearchView> = {}): SearchView => ({
   pulled: 0,
   standing: null,
   nextAt: null,
+  failed: null,
   lastNew: 0,
   splitting: null,
   split: null,

@@ -21,7 +21,7 @@ import { whenWords } from '../../ui/when';
 import { ByHand } from './by-hand';
 import { Icicle } from './icicle';
 import { SearchStore } from './search-store';
-import { Select } from '../../ui/select/select';
+import { JobSelect } from '../../ui/job-select';
 
 /** Where the cap stands on the ruler of a batch, in per cent. */
 const CAP_AT = 86;
@@ -34,7 +34,7 @@ const ForecastStore = signalStore(
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [Select, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
+  imports: [JobSelect, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
   providers: [ForecastStore],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',
@@ -45,8 +45,6 @@ export class SplitView {
   private readonly clipboard = inject(Clipboard);
   private readonly store = inject(Store);
   private readonly runs = this.store.selectSignal(work.selectAllRuns);
-  private readonly jobs = this.store.selectSignal(work.selectAllJobs);
-  protected readonly jobOptions = computed(() => this.jobs().map(({ id, name }) => ({ value: id, label: name })));
   protected readonly runWords = (run: Run | undefined) => (run ? runWords(run) : '');
   protected readonly search = inject(SearchStore);
   /** The batches as lines, while they are written by hand. */

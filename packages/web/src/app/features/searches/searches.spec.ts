@@ -14,6 +14,7 @@ const row = (id: number, name: string, more: object = {}) => ({
   pulled: 1200,
   standing: null,
   nextAt: null,
+  failed: null,
   lastNew: 0,
   ...more,
 });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { printSearch } from '@sieve/core/search/print';
@@ -7,6 +7,7 @@ import { signalStore } from '@ngrx/signals';
 import { valueOf, withLoaded } from '../../state/asked';
 import { byFolder } from '../../ui/by-folder';
 import { CountPipe } from '../../ui/count';
+import { FilterBox, holds } from '../../ui/filter-box';
 import { Icon } from '../../ui/icon/icon';
 import { Status } from '../../ui/status/status';
 import { whenWords } from '../../ui/when';
@@ -19,7 +20,7 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
   selector: 'cs-searches',
   host: { class: 'page' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon, CountPipe, Status],
+  imports: [RouterLink, MatButtonModule, Icon, CountPipe, Status, FilterBox],
   providers: [SearchesStore, PickListsStore],
   templateUrl: './searches.html',
   styleUrl: './searches.scss',
@@ -29,8 +30,15 @@ export class Searches {
   private readonly pickLists = inject(PickListsStore);
   protected readonly request = this.store.asked;
   protected readonly searches = computed(() => valueOf(this.request()));
-  protected readonly lists = computed(() => valueOf(this.pickLists.asked()) ?? []);
-  protected readonly folders = computed(() => byFolder(this.searches() ?? []));
+  readonly q = input<string>();
+  protected readonly lists = computed(() =>
+    (valueOf(this.pickLists.asked()) ?? []).filter(({ name }) => holds(this.q(), name)),
+  );
+  protected readonly folders = computed(() =>
+    byFolder(
+      (this.searches() ?? []).filter((search) => holds(this.q(), search.name, search.folder, this.text(search))),
+    ),
+  );
   protected readonly text = ({ search }: SearchRow) => printSearch(search);
   protected readonly when = whenWords;
 

@@ -1,0 +1,50 @@
+import { ChangeDetectionStrategy, Component, type ElementRef, inject, input, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { Shortcuts } from './shortcuts/shortcuts';
+
+/** Filters the list of a screen by words; `/` goes to it. What is typed stands in the address, as `q`. */
+@Component({
+  selector: 'cs-filter-box',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      #box
+      class="field"
+      type="search"
+      placeholder="Filter  /"
+      [attr.aria-label]="label()"
+      [value]="q() ?? ''"
+      (input)="say(box.value)"
+      (keydown.escape)="box.blur()"
+    />
+  `,
+  styles: `
+    input {
+      width: 190px;
+      padding: 0 8px;
+    }
+  `,
+})
+export class FilterBox {
+  private readonly router = inject(Router);
+  readonly label = input.required<string>();
+  readonly q = input<string>();
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+
+  constructor() {
+    inject(Shortcuts).use({ '/': () => this.box().nativeElement.focus() });
+  }
+
+  protected say(text: string) {
+    void this.router.navigate([], { queryParams: { q: text || null }, queryParamsHandling: 'merge', replaceUrl: true });
+  }
+}
+
+/** Whether all words of a filter stand somewhere in these texts. */
+export function holds(q: string | undefined, ...texts: (string | null | undefined)[]): boolean {
+  const all = texts.join(' ').toLowerCase();
+  return (q ?? '')
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => all.includes(word));
+}
