@@ -133,3 +133,72 @@ test('an outage sets nobody aside, and asking again completes exactly those who 
   expect(await rows(outage)).toEqual(undisturbed);
   expect(await rows(silence)).toEqual(undisturbed);
 });
+
+test('whatever kind of run a kill meets, it ends as if there had been none', async () => {
+  test.setTimeout(240_000);
+  const { id } = await world.call<Job>('POST', '/api/jobs', { name: 'Every kind', budgetCents: 0 });
+  for (const step of ['append-email', 'verify']) await world.setUp(id, step, {}, false);
+  const lines = Array.from({ length: 20_000 }, (_, i) => `Maren ${i},Owner ${i % 7},m${i}@brackenfold.example`);
+  await world.bring(id, 'many.csv', Buffer.from(`Name,Title,Email\n${lines.join('\n')}\n`));
+  await world.idle();
+  const killed = async (least: number, kind: string) => {
+    await runningFar(kind, least);
+    await world.kill();
+    await world.restart();
+    await world.idle();
+  };
+  const passing = async () =>
+    (await world.call<Job>('GET', `/api/jobs/${id}`)).summary!.steps.map(({ aside }) => aside);
+
+  // sift
+  await world.call('POST', `/api/jobs/${id}/decisions`, { body: { kind: 'group', title: 'Owner 3', fate: 'aside' } });
+  await killed(0, 'sift');
+  expect(Math.max(...(await passing()))).toBe(Math.ceil((20_000 - 3) / 7));
+
+  // export: the files of the one that was killed are those of the one that was not
+  const layout = {
+    columns: [{ field: 'email', heading: 'Email' }],
+    verdicts: ['valid', 'risky', 'unknown', 'none'],
+    onlyNew: false,
+    rowsEach: 3000,
+  };
+  const files = async () =>
+    (await world.call<{ state: string; files: { rows: number; sha256: string }[] }[]>('GET', `/api/jobs/${id}/exports`))
+      .filter(({ state }) => state === 'done')
+      .map((done) => done.files.map(({ rows, sha256 }) => [rows, sha256]));
+  await world.call('POST', `/api/jobs/${id}/exports`, layout);
+  await world.idle();
+  await world.call('POST', `/api/jobs/${id}/exports`, layout);
+  await killed(0, 'export');
+  const [again, before] = await files();
+  expect(again).toEqual(before);
+  expect(before!.reduce((sum, [rows]) => sum + Number(rows), 0)).toBe(20_000 - Math.ceil((20_000 - 3) / 7));
+
+  // split and pull
+  const search = {
+    about: 'people',
+    conditions: [{ field: 'country', not: false, terms: [{ text: 'GB', exact: true }] }],
+  };
+  const made = await world.call<{ id: number }>('POST', '/api/searches', { name: 'All', jobId: id, search });
+  await world.call('POST', `/api/searches/${made.id}/split`, {});
+  await killed(1, 'split');
+  const view = () =>
+    world.call<{
+      splitting: number | null;
+      split: { count: number; missing: number; twice: number };
+      batchViews: { id: number; count: number }[];
+      pulls: { promised: number; came: number; endedAt: number | null }[];
+    }>('GET', `/api/searches/${made.id}`);
+  const cut = await view();
+  expect(cut.batchViews.reduce((sum, { count }) => sum + count, 0)).toBe(cut.split.count);
+  expect([cut.splitting, cut.split.missing, cut.split.twice]).toEqual([null, 0, 0]);
+  await world.call('POST', `/api/searches/${made.id}/pulls`, {
+    batchIds: [cut.batchViews[0]!.id],
+    jobId: id,
+    first: 400,
+  });
+  await killed(50, 'pull');
+  expect((await view()).pulls).toMatchObject([
+    { promised: 400, came: 400, endedAt: expect.any(Number) as unknown as number },
+  ]);
+});

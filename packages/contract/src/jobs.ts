@@ -22,8 +22,10 @@ export const newJob = z.object({
 });
 export type NewJob = z.output<typeof newJob>;
 /** What is left out stays as it is. */
-export const jobPatch = z.object(jobFields).partial();
-export type JobPatch = z.output<typeof jobPatch>;
+const someFields = z.object(jobFields).partial();
+export type JobPatch = z.output<typeof someFields>;
+/** `was`: values as they were read; when one of them has been changed since, nothing is changed. */
+export const jobPatch = someFields.extend({ was: someFields.optional() });
 
 /** How many contacts came to a step, what became of them there, and why: by code, or by rule of the step. */
 export const stepCount = z.object({

@@ -32,6 +32,11 @@ test('a job has a name without blanks around it; what is left out of a change st
   expect(changed.body).toMatchObject({ name: 'Cheese', note: 'Larkfell', budgetCents: 500 });
   expect(await code('PATCH', `/api/jobs/${job}`, { budgetCents: -1 })).toBe('bad-request');
   expect(await code('PATCH', '/api/jobs/999', { note: 'x' })).toBe('not-found');
+  // Raised from what it was when it was read, not from what somebody else has made of it since.
+  expect(await code('PATCH', `/api/jobs/${job}`, { budgetCents: 700, was: { budgetCents: 400 } })).toBe(
+    'changed-meanwhile',
+  );
+  expect((await get<Job>(`/api/jobs/${job}`)).budgetCents).toBe(500);
 });
 
 test('a source says how many rows came and which did not', async () => {

@@ -1,9 +1,10 @@
-import { job as jobSchema, jobPatch, newJob } from '@sieve/contract';
+import { job as jobSchema, jobPatch, newJob, type JobPatch } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
 import { logChange } from '../decisions/commands';
 import { inTransaction } from '../db/open';
+import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from './the-job';
 import { allJobs, createJob, patchJob } from './store';
@@ -20,11 +21,13 @@ export const jobRoutes =
     app.patch(
       '/api/jobs/:id',
       { schema: { params: byId, body: jobPatch, ...ok(jobSchema) } },
-      ({ params: { id }, body }) => {
+      ({ params: { id }, body: { was = {}, ...patch } }) => {
         inTransaction(db, () => {
           const before = theJob(db, id);
-          patchJob(db, id, body);
-          logChange(db, { subject: 'job', subjectId: id }, 'brief', before, body, now());
+          if (Object.entries(was).some(([key, value]) => before[key as keyof JobPatch] !== value))
+            throw new AppError('changed-meanwhile', { what: 'The brief' });
+          patchJob(db, id, patch);
+          logChange(db, { subject: 'job', subjectId: id }, 'brief', before, patch, now());
         });
         events.emit({ type: 'job', jobId: id });
         return theJob(db, id);

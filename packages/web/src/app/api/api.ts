@@ -53,7 +53,7 @@ export class Api {
   jobs = () => this.http.get<Job[]>('/api/jobs');
   job = (id: number) => this.http.get<Job>(`/api/jobs/${id}`);
   createJob = (job: NewJob) => this.http.post<Job>('/api/jobs', job);
-  patchJob = (id: number, patch: JobPatch) => this.http.patch<Job>(`/api/jobs/${id}`, patch);
+  patchJob = (id: number, patch: JobPatch & { was?: JobPatch }) => this.http.patch<Job>(`/api/jobs/${id}`, patch);
   rows = (id: number, query: Partial<RowQuery>) =>
     this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
   contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);

@@ -40,7 +40,11 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
   await write('[formcontrolname=perCompany]', '2');
   button(/Save/).click();
   const patch = http.expectOne({ method: 'PATCH', url: '/api/jobs/2' });
-  expect(patch.request.body).toEqual({ client: 'Larkfell', budgetCents: 12_000 });
+  expect(patch.request.body).toEqual({
+    client: 'Larkfell',
+    budgetCents: 12_000,
+    was: { client: '', budgetCents: 9000 },
+  });
   const { step } = http.expectOne({ method: 'POST', url: '/api/jobs/2/steps' }).request.body as {
     step: { options: object };
   };

@@ -122,10 +122,16 @@ export class BriefDialog {
   private change(job: Job, brief: JobPatch, titles: string, atMostPerCompany: number) {
     const changed = Object.entries(brief).filter(([key, value]) => value !== job[key as keyof JobPatch]);
     if (changed.length > 0)
-      this.doing.run(this.api.patchJob(job.id, Object.fromEntries(changed)), (saved) => {
-        this.store.dispatch(workActions.jobCame({ job: saved }));
-        this.notices.say('The brief is saved. Ctrl Z takes it back.');
-      });
+      this.doing.run(
+        this.api.patchJob(job.id, {
+          ...Object.fromEntries(changed),
+          was: Object.fromEntries(changed.map(([key]) => [key, job[key as keyof JobPatch]])),
+        }),
+        (saved) => {
+          this.store.dispatch(workActions.jobCame({ job: saved }));
+          this.notices.say('The brief is saved. Ctrl Z takes it back.');
+        },
+      );
     const briefTitles = titles
       .split('\n')
       .map((title) => title.trim())

@@ -86,5 +86,8 @@ it('a budget that may end first is raised by what is missing, with one click', a
   expect(text()).toContain('Raise the budget by £10.80');
   button(/Raise/).click();
   const asked = http.expectOne({ method: 'PATCH', url: '/api/jobs/2' });
-  expect(asked.request.body).toEqual({ budgetCents: job.budgetCents + 1080 });
+  expect(asked.request.body).toEqual({
+    budgetCents: job.budgetCents + 1080,
+    was: { budgetCents: job.budgetCents },
+  });
 });

@@ -133,10 +133,13 @@ export class AskBar {
 
   protected raise() {
     const budgetCents = this.job().budgetCents + this.short();
-    this.doing.run(this.api.patchJob(this.job().id, { budgetCents }), (job) => {
-      this.store.dispatch(workActions.jobCame({ job }));
-      this.notices.say('The budget is raised. Ctrl Z takes it back.');
-    });
+    this.doing.run(
+      this.api.patchJob(this.job().id, { budgetCents, was: { budgetCents: this.job().budgetCents } }),
+      (job) => {
+        this.store.dispatch(workActions.jobCame({ job }));
+        this.notices.say('The budget is raised. Ctrl Z takes it back.');
+      },
+    );
   }
 
   protected start() {

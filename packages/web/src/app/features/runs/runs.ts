@@ -71,7 +71,7 @@ import { whenWords } from '../../ui/when';
                 </td>
                 <td class="num">{{ run.endedAt ? when(run.endedAt) : '' }}</td>
                 <td [class.why]="run.state === 'failed'">
-                  {{ run.state === 'cancelled' ? 'stopped by you' : words(run) }}
+                  {{ run.state === 'cancelled' ? stopped(run) : words(run) }}
                 </td>
                 <td class="r">
                   @if (run.state !== 'done') {
@@ -188,6 +188,14 @@ export class Runs {
       if (this.unseen() !== undefined)
         this.doing.run(this.api.seeRuns(), (runs) => this.store.dispatch(workActions.runsCame({ runs })));
     });
+  }
+
+  /** What is missing of a run that was stopped for good. */
+  protected stopped({ done, total }: Run): string {
+    const n = (count: number) => count.toLocaleString('en-GB');
+    return total > done
+      ? `stopped by you: ${n(done)} of ${n(total)}, ${n(total - done)} are missing`
+      : 'stopped by you';
   }
 
   protected searchOf = ({ input }: Run) => ('searchId' in input ? input.searchId : null);
