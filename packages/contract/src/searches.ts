@@ -236,3 +236,7 @@ export const likeBody = z.object({
 /** `shared`: how many of the examples have it. */
 export const likeView = z.object({ condition, shared: count, of: count, count });
 export type LikeView = z.output<typeof likeView>;
+
+/** Batches that a search had before: by the decision that took them away. */
+export const earlierBatches = z.object({ decision: id, at, batches: count, search });
+export type EarlierBatches = z.output<typeof earlierBatches>;

@@ -1,7 +1,9 @@
-import type { PickList, SearchView } from '@sieve/contract';
+import type { Search } from '@sieve/core';
+import type { EarlierBatches, PickList, SearchView } from '@sieve/contract';
 import Papa from 'papaparse';
 import { setRun } from '../runs/store';
 import { harness } from '../testing/harness';
+import { changeSearch } from './commands';
 import { startPulls } from './start-pulls';
 import { batchesOf, setSearchState } from './store';
 
@@ -113,4 +115,21 @@ test('a pull that goes on when its rows are taken back is stopped, and can be pu
   const view = (await server.call<SearchView>('GET', `/api/searches/${id}`)).body;
   expect(view.pulls).toMatchObject([{ stopped: true, takenBack: true }]);
   expect(server.queue.view(runId!)!.state).toBe('cancelled');
+});
+
+test('batches that changed conditions took away can be had back, with the conditions they were of, and taken back again', async () => {
+  const made = await server.call<SearchView>('POST', '/api/searches', { name: 'Early', search: people });
+  const id = made.body.id;
+  const first = { about: 'people' as const, conditions: [condition('team', 'quality')] };
+  changeSearch(server.db, id, { search: first }, 0);
+  changeSearch(server.db, id, { batches: [{ search: first, count: 50, kept: {} }] }, 0);
+  await server.call('PATCH', `/api/searches/${id}`, { search: people });
+  await server.call('PATCH', `/api/searches/${id}`, { name: 'Early, renamed' });
+  const view = async () => (await server.call<SearchView>('GET', `/api/searches/${id}`)).body;
+  expect((await view()).batchViews).toEqual([]);
+  const [earlier] = (await server.call<EarlierBatches[]>('GET', `/api/searches/${id}/earlier`)).body;
+  expect(earlier).toMatchObject({ batches: 1, search: first });
+  await server.call('POST', `/api/searches/${id}/restore`, { decision: earlier!.decision });
+  expect(await view()).toMatchObject({ name: 'Early, renamed', search: first, batchViews: [{ count: 50 }] });
+  expect((await server.call('POST', `/api/searches/${id}/restore`, { decision: 9999 })).status).toBe(404);
 });

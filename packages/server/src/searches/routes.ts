@@ -1,5 +1,6 @@
 import { doneAt, joinBatches, splitHere } from '@sieve/core';
 import {
+  earlierBatches as earlierBatchesSchema,
   newSearch,
   pullBody,
   pullForecast,
@@ -19,6 +20,7 @@ import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { liveSplit } from '../runs/store';
 import { changeSearch, patchSearch } from './commands';
+import { earlierBatches, restoreBatches } from './earlier';
 import { patience } from './patience';
 import { counting, useBatches } from './split-search';
 import { askAgain, endOfPulls } from './standing';
@@ -57,6 +59,19 @@ export const searchRoutes =
       if (liveSplit(db, id) === null) queue.enqueue(jobId ?? 0, { kind: 'split', searchId: id, version });
       return view(id);
     });
+    app.get(
+      '/api/searches/:id/earlier',
+      { schema: { params: byId, ...ok(z.array(earlierBatchesSchema)) } },
+      ({ params }) => earlierBatches(db, theSearch(db, params.id).id),
+    );
+    app.post(
+      '/api/searches/:id/restore',
+      { schema: { params: byId, body: z.object({ decision: z.int().positive() }), ...asView } },
+      ({ params, body }) => {
+        restoreBatches(db, params.id, body.decision, now());
+        return view(params.id);
+      },
+    );
     app.put(
       '/api/searches/:id/batches',
       { schema: { params: byId, body: searchBatchesBody, ...asView }, bodyLimit: MOST_BYTES },

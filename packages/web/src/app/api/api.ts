@@ -24,6 +24,7 @@ import type {
   PairView,
   PickList,
   PicksBody,
+  EarlierBatches,
   PullBody,
   PullForecast,
   RowPage,
@@ -115,6 +116,9 @@ export class Api {
     this.http.post<SearchView>(`/api/searches/${id}/batches/join`, { a, b });
   forecastPull = (id: number, body: PullBody) => this.http.post<PullForecast>(`/api/searches/${id}/forecast`, body);
   pull = (id: number, body: PullBody) => this.http.post<{ runIds: number[] }>(`/api/searches/${id}/pulls`, body);
+  earlierBatches = (id: number) => this.http.get<EarlierBatches[]>(`/api/searches/${id}/earlier`);
+  restoreBatches = (id: number, decision: number) =>
+    this.http.post<SearchView>(`/api/searches/${id}/restore`, { decision });
   askNow = (id: number) => this.http.post<{ runIds: number[] }>(`/api/searches/${id}/ask-now`, {});
   pickLists = () => this.http.get<PickList[]>('/api/pick-lists');
   createPickList = (name: string, about: Subject) => this.http.post<PickList>('/api/pick-lists', { name, about });

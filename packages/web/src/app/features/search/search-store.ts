@@ -242,6 +242,12 @@ export const SearchStore = signalStore(
       },
       splitBatch: (position: number, field: string) => send(api.splitBatch(store.saved()!.id, position, field)),
       joinBatches: (a: number, b: number) => send(api.joinBatches(store.saved()!.id, a, b)),
+      restore: (decision: number) =>
+        doing.run(api.restoreBatches(store.saved()!.id, decision), (saved) => {
+          patchState(store, { saved, search: saved.search, sample: null, page: null, pageAt: 1 });
+          ask(saved.search);
+          notices.say('The batches are back, with the conditions they were of. Ctrl Z takes it back.');
+        }),
       askNow: () => doing.run(api.askNow(store.saved()!.id), () => reload()),
       clear(about: Subject) {
         patchState(store, { ...NONE, counts: store.counts(), search: { about, conditions: [] } });

@@ -18,6 +18,7 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { whenWords } from '../../ui/when';
+import { Earlier } from './earlier';
 import { ByHand } from './by-hand';
 import { Icicle } from './icicle';
 import { SearchStore } from './search-store';
@@ -34,7 +35,7 @@ const ForecastStore = signalStore(
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [JobSelect, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand],
+  imports: [JobSelect, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand, Earlier],
   providers: [ForecastStore],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',
