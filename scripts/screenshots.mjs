@@ -23,6 +23,14 @@ const VIEWS = [
   ['jobs', '/jobs'],
   ['job', `${job}?step=screen&fate=look`, chooseRow],
   ['job-dark', `${job}?step=verify`, chooseRow, 'dark'],
+  [
+    'person',
+    `${job}?step=screen&fate=look`,
+    async (page) => {
+      await page.locator('.ag-row').nth(3).locator('.ag-cell').nth(1).click();
+      await page.keyboard.press('Enter');
+    },
+  ],
   ['runs', '/runs'],
   ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
   ['companies', `${job}?show=companies`],
@@ -34,6 +42,8 @@ const VIEWS = [
     async (page) => {
       await page.getByRole('button', { name: 'Draw a sample' }).click();
       await page.locator('cs-sample-pane li').first().waitFor({ timeout: 60_000 });
+      await page.getByRole('button', { name: 'Title: technical' }).click();
+      await page.waitForTimeout(1500);
     },
   ],
   [

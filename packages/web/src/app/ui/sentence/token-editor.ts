@@ -164,7 +164,7 @@ export class TokenEditor implements OnInit {
 
   ngOnInit() {
     const token = this.token();
-    if (token?.exact === null || !token || (!token.exact && !token.label.includes(' '))) return;
+    if (!token || token.exact === null) return;
     this.countIf()({ kind: 'exact', clause: this.clauseAt(), token: this.tokenAt()! })
       .pipe(takeUntilDestroyed(this.destroyed))
       .subscribe((count) => this.turned.set(count));
