@@ -74,6 +74,9 @@ export const FATE_WORDS: Record<string, string> = {
   'rule-lacks': '{field} says none of the words of rule {rule}',
   'title-near-brief': 'the title is close to “{near}” ({fit}) but not in the brief',
   'title-not-in-brief': 'title: none of the brief’s',
+  'level-not-in-brief': 'level: {level}, none of the brief’s',
+  'team-not-in-brief': 'team: {team}, none of the brief’s',
+  'place-not-in-brief': 'place: {place}, none of the brief’s',
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
   // append-email

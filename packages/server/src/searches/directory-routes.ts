@@ -23,8 +23,8 @@ export const directoryRoutes =
     }));
     app.post('/api/directory/sample', { schema: { body: sampleBody, ...ok(sampleView) } }, ({ body }) => {
       const sieve = body.jobId === null ? undefined : jobById(db, body.jobId)?.sieve;
-      const titles = sieve && body.search.about === 'people' ? stepIn(sieve, screen).options.briefTitles : [];
-      return drawSample(directory(), body.search, body.size, titles, Math.random, patience());
+      const brief = sieve && body.search.about === 'people' ? stepIn(sieve, screen).options : null;
+      return drawSample(directory(), body.search, body.size, brief, Math.random, patience());
     });
     app.post('/api/directory/page', { schema: { body: pageBody, ...ok(pageView) } }, async ({ body }) => {
       const { total, pages, rows } = await directory().page(body.search, body.page, patience());

@@ -1,4 +1,3 @@
-import type { Search } from '@sieve/core';
 import type { EarlierBatches, PickList, SearchView } from '@sieve/contract';
 import Papa from 'papaparse';
 import { setRun } from '../runs/store';

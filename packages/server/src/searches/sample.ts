@@ -1,26 +1,27 @@
 import {
+  briefFit,
   describeCondition,
-  FITS,
   looseTerms,
   misfits,
   quoted,
   split,
-  titleFit,
   wilson,
+  parseTitle,
+  type Brief,
   type Search,
 } from '@sieve/core';
-import { MISFIT_WORDS, type DirectoryRow, type SampleView } from '@sieve/contract';
+import { FATE_WORDS, MISFIT_WORDS, say, type DirectoryRow, type SampleView } from '@sieve/contract';
 import { capOf, type Directory } from '../outside/directory/port';
 
 /**
  * Draws rows at random over the whole result, each with the same chance: where the directory shows only a part of it, over
- * the batches of its split. Each is checked against the search, phrases meant as phrases, and against the titles of a brief.
+ * the batches of its split. Each is checked against the search, phrases meant as phrases, and against all of a brief.
  */
 export async function drawSample(
   directory: Directory,
   search: Search,
   size: number,
-  briefTitles: readonly string[],
+  brief: Brief | null,
   random: () => number,
   signal: AbortSignal,
 ): Promise<SampleView> {
@@ -45,6 +46,7 @@ export async function drawSample(
       return at.flatMap((place) => shown[place] ?? []);
     }),
   ).then((found) => found.flat());
+  const fits = brief && briefFit(brief);
   const checked = rows.map((row) => {
     const lacks = misfits(search, row.found);
     const why = lacks.map(
@@ -52,7 +54,8 @@ export async function drawSample(
         `${describeCondition(search.conditions[condition]!, 1).split(':')[0]}: ${MISFIT_WORDS[code]}`,
     );
     const titled = lacks.some(({ condition }) => search.conditions[condition]!.field === 'title');
-    if (!titled && briefTitles.length > 0 && titleFit(row.title, briefTitles).fit < FITS) why.push(MISFIT_WORDS.brief);
+    const misfit = fits?.(personOf(row), titled);
+    if (misfit) why.push(say(FATE_WORDS[misfit.code]!, misfit.why));
     return { row, fits: why.length === 0, why };
   });
   const fit = checked.filter(({ fits }) => fits).length;
@@ -98,4 +101,11 @@ function drawn<T extends { count: number }>(parts: readonly T[], size: number, p
     out.set(part, pages);
   }
   return out;
+}
+
+/** What the brief looks at, of a row as the directory shows it; level and team as the sieve will read them. */
+function personOf({ title, found }: DirectoryRow) {
+  const text = (key: string) => (typeof found[key] === 'string' ? found[key] : '');
+  const { level, team } = parseTitle(title);
+  return { title, level, team, city: text('city'), region: text('region'), country: text('country') };
 }

@@ -15,6 +15,10 @@ export const screenOptions = z.object({
   rules: z.array(wordRule).max(100).default([]),
   /** Titles that a contact should have; a near one wants a look. Empty: any. */
   briefTitles: z.array(z.string().trim().min(1)).max(200).default([]),
+  /** Levels and teams that the title must say, and places: a country's code, a region or a city. Empty: any. */
+  briefLevels: z.array(z.string().max(40)).max(40).default([]),
+  briefTeams: z.array(z.string().max(40)).max(40).default([]),
+  briefPlaces: z.array(z.string().trim().min(1).max(100)).max(300).default([]),
   suppression: z.boolean().default(true),
   /** 0: no limit. */
   atMostPerCompany: z.int().min(0).max(10_000).default(0),

@@ -1,5 +1,6 @@
 import { emptyPerson, type Person } from '../../model/person';
 import type { Suppression } from '../step';
+import { briefFit } from './brief';
 import { titleFit } from './fit';
 import { screenOptions, type ScreenOptions } from './options';
 import { screener, titleKey } from './screen';
@@ -139,4 +140,25 @@ test.each([
   ['Quality Manager', ['of the'], 0],
 ])('%s fits %j by %d', (title, brief, fit) => {
   expect(titleFit(title, brief).fit).toBeCloseTo(fit, 1);
+});
+
+test('all of a brief is looked at: levels, teams and places beside titles; what is not known is no misfit', () => {
+  const fits = briefFit({
+    briefTitles: ['Quality Manager'],
+    briefLevels: ['manager', 'head'],
+    briefTeams: ['quality'],
+    briefPlaces: ['ie', 'Cumbria'],
+  });
+  const known = { title: 'Quality Manager', level: 'manager', team: 'quality', city: '', region: '', country: 'IE' };
+  const code = (more: object, fine = false) => fits({ ...known, ...more }, fine)?.code;
+  expect(code({})).toBeUndefined();
+  expect(code({ country: 'GB', region: 'Cumbria' })).toBeUndefined();
+  expect(code({ country: '', level: '' })).toBeUndefined();
+  expect(code({ country: 'US', city: 'Wells' })).toBe('place-not-in-brief');
+  expect(code({ level: 'assistant' })).toBe('level-not-in-brief');
+  expect(code({ team: 'sales' })).toBe('team-not-in-brief');
+  expect(code({ title: 'Owner' })).toBe('title-not-in-brief');
+  // A title that was kept by hand is fine whatever it says; where somebody is, it does not say.
+  expect(code({ title: 'Owner', level: 'assistant' }, true)).toBeUndefined();
+  expect(code({ country: 'US' }, true)).toBe('place-not-in-brief');
 });

@@ -3,7 +3,7 @@ import { fullName } from '../../model/person';
 import { fold } from '../../text/fold';
 import { remembered } from '../../text/remembered';
 import type { Env, Step, Stop } from '../step';
-import { FITS, NEAR, titleFit, type TitleFit } from './fit';
+import { briefFit } from './brief';
 import { screenOptions, type RuleField, type ScreenOptions } from './options';
 import { wordFinder } from './words';
 
@@ -55,7 +55,7 @@ export function screener(
     find: rule.field === 'title' ? remembered(wordFinder(rule.words)) : wordFinder(rule.words),
   }));
   const keyOf = remembered(titleKey);
-  const fitOf = remembered((title): TitleFit => titleFit(title, options.briefTitles));
+  const fits = briefFit(options);
   const passed = new Map<string, number>();
 
   const aside = (code: string, why: Record<string, string | number> = {}): Stop => ({ state: 'aside', code, why });
@@ -76,13 +76,8 @@ export function screener(
       }
       if (rule.fate === 'keep' && word === '') return aside('rule-lacks', { rule: rule.number, field: rule.field });
     }
-    if (options.briefTitles.length > 0 && group !== 'keep') {
-      const fit = fitOf(p.title);
-      const why = { title: p.title, near: fit.near, fit: Math.round(fit.fit * 100) / 100 };
-      if (fit.fit < NEAR) return aside('title-not-in-brief', why);
-      if (fit.fit < FITS) return { state: 'look', code: 'title-near-brief', why };
-    }
-    return null;
+    const misfit = fits(p, group === 'keep');
+    return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
   }
 
   return (p, kept) => {

@@ -38,6 +38,7 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
   await write('[formcontrolname=budget]', '120');
   await write('[formcontrolname=titles]', 'Head of Quality\n\n Production Manager ');
   await write('[formcontrolname=perCompany]', '2');
+  await write('[formcontrolname=places]', 'GB, IE,, Cumbria');
   button(/Save/).click();
   const patch = http.expectOne({ method: 'PATCH', url: '/api/jobs/2' });
   expect(patch.request.body).toEqual({
@@ -50,6 +51,7 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
   };
   expect(step.options).toMatchObject({
     briefTitles: ['Head of Quality', 'Production Manager'],
+    briefPlaces: ['GB', 'IE', 'Cumbria'],
     atMostPerCompany: 2,
     suppression: true,
   });

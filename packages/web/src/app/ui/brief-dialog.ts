@@ -4,7 +4,9 @@ import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { screenOptions } from '@sieve/core/steps/screen/options';
+import { MatSelectModule } from '@angular/material/select';
+import { screenOptions, type ScreenOptions } from '@sieve/core/steps/screen/options';
+import { LEVELS, TEAMS } from '@sieve/core/words/titles';
 import type { Job, JobPatch } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
@@ -14,11 +16,28 @@ import { workActions } from '../state/work';
 import { MoneyPipe } from './money';
 import { Notices } from './notices';
 
+/** What of the brief the step keeps that screens by it. */
+type Wanted = Pick<ScreenOptions, 'briefTitles' | 'briefLevels' | 'briefTeams' | 'briefPlaces' | 'atMostPerCompany'>;
+
+const listOf = (text: string, between: string): string[] =>
+  text
+    .split(between)
+    .map((word) => word.trim())
+    .filter(Boolean);
+
 /** The brief of a job: made with it, and changed at any time. Given a job, it is that one's; null: a new one's; 'chosen': of one that is made to be chosen, and given back. */
 @Component({
   selector: 'cs-brief-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatButtonModule, MoneyPipe],
+  imports: [
+    ReactiveFormsModule,
+    MatDialogModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    MatButtonModule,
+    MoneyPipe,
+  ],
   template: `
     <form [formGroup]="form" (ngSubmit)="save()">
       <h2 mat-dialog-title>{{ job ? 'Brief' : 'New job' }}</h2>
@@ -51,6 +70,27 @@ import { Notices } from './notices';
             <mat-hint>Others wait for a look in Screen, where words and fields narrow it further</mat-hint>
           </mat-form-field>
           <mat-form-field
+            ><mat-label>Levels wanted</mat-label>
+            <mat-select multiple formControlName="levels">
+              @for (level of levels; track level) {
+                <mat-option [value]="level">{{ level }}</mat-option>
+              }
+            </mat-select>
+          </mat-form-field>
+          <mat-form-field
+            ><mat-label>Teams wanted</mat-label>
+            <mat-select multiple formControlName="teams">
+              @for (team of teams; track team) {
+                <mat-option [value]="team">{{ team }}</mat-option>
+              }
+            </mat-select>
+          </mat-form-field>
+          <mat-form-field
+            ><mat-label>Places wanted</mat-label
+            ><input matInput formControlName="places" placeholder="GB, IE, Cumbria" />
+            <mat-hint>Countries by code, regions, cities</mat-hint>
+          </mat-form-field>
+          <mat-form-field
             ><mat-label>At most so many a company</mat-label
             ><input matInput type="number" min="0" formControlName="perCompany" />
             <mat-hint>0: no limit</mat-hint>
@@ -67,6 +107,7 @@ import { Notices } from './notices';
   `,
   styles: `
     .fields {
+      align-items: start;
       display: grid;
       grid-template-columns: 1fr 1fr;
       gap: 14px 10px;
@@ -89,6 +130,8 @@ export class BriefDialog {
   /** The step that keeps to the brief. */
   protected readonly screen = this.job?.sieve.find(({ kind }) => kind === 'screen');
   private readonly options = screenOptions.parse(this.screen?.options ?? {});
+  protected readonly levels = LEVELS.map(([level]) => level);
+  protected readonly teams = TEAMS.map(([team]) => team);
   protected readonly form = inject(NonNullableFormBuilder).group({
     name: [this.job?.name ?? '', [Validators.required, Validators.maxLength(200)]],
     client: [this.job?.client ?? '', Validators.maxLength(200)],
@@ -97,14 +140,24 @@ export class BriefDialog {
     targetValid: [this.job?.targetValid ?? 0, [Validators.required, Validators.min(0)]],
     budget: [(this.job?.budgetCents ?? 0) / 100, [Validators.required, Validators.min(0)]],
     titles: [this.options.briefTitles.join('\n')],
+    levels: [this.options.briefLevels],
+    teams: [this.options.briefTeams],
+    places: [this.options.briefPlaces.join(', ')],
     perCompany: [this.options.atMostPerCompany, [Validators.required, Validators.min(0), Validators.max(10_000)]],
   });
 
   protected save() {
     if (this.form.invalid) return;
-    const { budget, titles, perCompany, ...fields } = this.form.getRawValue();
+    const { budget, titles, levels, teams, places, perCompany, ...fields } = this.form.getRawValue();
     const brief = { ...fields, budgetCents: Math.round(budget * 100) };
-    if (this.job) this.change(this.job, brief, titles, perCompany);
+    if (this.job)
+      this.change(this.job, brief, {
+        briefTitles: listOf(titles, '\n'),
+        briefLevels: levels,
+        briefTeams: teams,
+        briefPlaces: listOf(places, ','),
+        atMostPerCompany: perCompany,
+      });
     else if (this.data === 'chosen') return this.make(brief);
     else this.store.dispatch(workActions.jobWanted({ job: brief, thenBringIn: true }));
     this.dialog.close();
@@ -119,7 +172,7 @@ export class BriefDialog {
   }
 
   /** Only what was changed here is sent: what somebody else changed meanwhile stays. */
-  private change(job: Job, brief: JobPatch, titles: string, atMostPerCompany: number) {
+  private change(job: Job, brief: JobPatch, wanted: Wanted) {
     const changed = Object.entries(brief).filter(([key, value]) => value !== job[key as keyof JobPatch]);
     if (changed.length > 0)
       this.doing.run(
@@ -132,18 +185,10 @@ export class BriefDialog {
           this.notices.say('The brief is saved. Ctrl Z takes it back.');
         },
       );
-    const briefTitles = titles
-      .split('\n')
-      .map((title) => title.trim())
-      .filter(Boolean);
-    const isSame =
-      atMostPerCompany === this.options.atMostPerCompany &&
-      briefTitles.join('\n') === this.options.briefTitles.join('\n');
+    const isSame = Object.entries(wanted).every(
+      ([key, value]) => JSON.stringify(value) === JSON.stringify(this.options[key as keyof Wanted]),
+    );
     if (this.screen && !isSame)
-      this.decisions.configure(
-        job.id,
-        { ...this.screen, options: { ...this.options, briefTitles, atMostPerCompany } },
-        this.screen,
-      );
+      this.decisions.configure(job.id, { ...this.screen, options: { ...this.options, ...wanted } }, this.screen);
   }
 }

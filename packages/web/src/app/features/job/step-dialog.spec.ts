@@ -72,6 +72,9 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
       { field: 'title', words: ['driver', 'intern'], fate: 'aside' },
     ],
     briefTitles: ['Owner', 'Head of Quality'],
+    briefLevels: [],
+    briefTeams: [],
+    briefPlaces: [],
     suppression: false,
     atMostPerCompany: 3,
   });

@@ -58,6 +58,7 @@ export class ScreenForm implements StepForm {
   readonly value = () => {
     const { briefTitles, rules, ...rest } = this.form.getRawValue();
     return {
+      ...this.options,
       ...rest,
       briefTitles: listOf(briefTitles, /\n/),
       rules: rules

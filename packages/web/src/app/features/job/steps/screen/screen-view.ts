@@ -10,12 +10,16 @@ export const screenView: StepView = {
     return count.look > 0 ? many(count.look, 'wants a look', 'want a look') : many(rules.length, 'rule', 'rules');
   },
   chips: ({ step, count: { why } }) => {
-    const { briefTitles, rules, suppression, atMostPerCompany } = screenOptions.parse(step.options);
+    const { briefTitles, briefLevels, briefTeams, briefPlaces, rules, suppression, atMostPerCompany } =
+      screenOptions.parse(step.options);
     const chip = (words: string, code: string, kind: Chip['kind']): Chip => ({ words, count: why[code] ?? 0, kind });
     return [
       ...(briefTitles.length > 0
         ? [chip(`Title is one of the brief’s ${briefTitles.length}`, 'title-not-in-brief', 'keep')]
         : []),
+      ...(briefLevels.length > 0 ? [chip(`Level: ${listed(briefLevels)}`, 'level-not-in-brief', 'keep')] : []),
+      ...(briefTeams.length > 0 ? [chip(`Team: ${listed(briefTeams)}`, 'team-not-in-brief', 'keep')] : []),
+      ...(briefPlaces.length > 0 ? [chip(`In ${listed(briefPlaces)}`, 'place-not-in-brief', 'keep')] : []),
       ...rules.map((rule, i) => chip(ruleWords(rule), `rule-${i}`, rule.fate === 'aside' ? 'drop' : 'keep')),
       ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
       ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
@@ -33,6 +37,8 @@ export const screenView: StepView = {
 };
 
 const ruleWords = ({ field, words }: WordRule) => {
-  const list = words.length > 4 ? `${words.slice(0, 3).join(', ')} and ${words.length - 3} more` : words.join(', ');
-  return `${field[0]!.toUpperCase()}${field.slice(1)} says ${list}`;
+  return `${field[0]!.toUpperCase()}${field.slice(1)} says ${listed(words)}`;
 };
+
+const listed = (words: readonly string[]) =>
+  words.length > 4 ? `${words.slice(0, 3).join(', ')} and ${words.length - 3} more` : words.join(', ');
