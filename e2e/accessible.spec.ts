@@ -56,6 +56,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       ['/search', 'Leads'],
       [`/search/${saved.id}`, 'technical'],
       [`/search/${saved.id}?tab=split`, 'technical'],
+      [`/search/new?q=${encodeURIComponent('postings where role: quality')}`, 'days old'],
       ['/settings', 'Suppression list'],
     ];
     for (const [path, shows] of screens) {
@@ -63,6 +64,26 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByText(shows).first()).toBeVisible();
       await look(path);
     }
+
+    await page.goto(`${world.url}/search/${saved.id}`);
+    await page.getByRole('button', { name: 'Title: technical' }).click();
+    await expect(page.getByRole('switch', { name: 'as an exact phrase' })).toBeVisible();
+    await look('a value of a sentence');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByLabel('Add a condition').focus();
+    await expect(page.getByRole('option').first()).toBeVisible();
+    await look('what a sentence can say');
+
+    await page.goto(`${world.url}/jobs/${id}?step=tidy`);
+    await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Where it stands' })).toBeVisible();
+    await look('a person in full');
+    await page.keyboard.press('n');
+    await expect(page.getByLabel('Note')).toBeFocused();
+    await look('a person who is written about');
+    await page.keyboard.press('Escape');
 
     await page.goto(`${world.url}/jobs/${id}?step=append-email`);
     await page.getByRole('button', { name: 'Set up' }).click();

@@ -6,30 +6,12 @@ import {
   type Search,
   type SearchField,
 } from '../model/search';
+import { crossed } from './crossed';
 import { pack } from './pack';
-import { cutTable, MOST_ROWS, turned, type TableRow } from './table';
+import { batchesLeft, conditionOf, piecesOf, sumOf, type Counted, type Piece } from './pieces';
+import type { Asking, Counting, SplitNode } from './split-node';
 
-/** Asks a directory how many rows a search has; each call is one question. */
-export interface Counting {
-  count: (search: Search) => Promise<number>;
-  /** How many rows each value of a field has, in one question; null where the directory does not say. */
-  facet: (search: Search, field: string) => Promise<ReadonlyMap<string, number> | null>;
-}
-
-/** The same, counting what it is asked. */
-interface Asking extends Counting {
-  asked: () => number;
-}
-
-/** A part of a split search: the search with the conditions that only split. */
-export interface SplitNode {
-  /** What was added to the part above; null at the top. */
-  by: Condition | null;
-  count: number;
-  search: Search;
-  /** Empty: a batch. */
-  parts: SplitNode[];
-}
+export type { Counting, SplitNode } from './split-node';
 
 export interface Split {
   top: SplitNode;
@@ -104,8 +86,8 @@ async function cut(node: SplitNode, cap: number, fields: readonly SearchField[],
     // Two that the directory counts can be crossed; a third is asked where those leave something to be wished.
     if (counted.length === 2 && counted.every(({ atOnce }) => atOnce)) {
       const [a, b] = counted as [Counted, Counted];
-      const crossed = await byBoth(node, a, b, cap, ask);
-      if (crossed) better(await deeper(crossed, [a.field, b.field]));
+      const parts = await crossed(node, a, b, cap, ask);
+      if (parts) better(await deeper(parts, [a.field, b.field]));
       if (best && cost(best, cap) < fewest + 1) return best;
     }
   }
@@ -131,151 +113,8 @@ const under = async (node: SplitNode, cutOn: (leaf: SplitNode) => Promise<SplitN
     ? cutOn(node)
     : { ...node, parts: await Promise.all(node.parts.map((part) => under(part, cutOn))) };
 
-/** A choice with what each of its values has of a part. */
-interface Counted {
-  field: SearchField;
-  pieces: Piece[];
-  /** By one question; else by one for each value. */
-  atOnce: boolean;
-  batches: number;
-}
-
 const without = (fields: readonly SearchField[], used: readonly SearchField[]) =>
   fields.filter((field) => !used.includes(field));
-
-/**
- * A part cut by two choices crossed: values of the one are grouped, and within each group those of the other are packed. Which
- * values of the second those of the first have is asked value by value, the largest first, as long as one batch fewer would
- * still be worth it: no split asks more than two questions for a batch.
- *
- * @returns null where the first has too many values
- */
-async function byBoth(
-  node: SplitNode,
-  one: Counted,
-  other: Counted,
-  cap: number,
-  ask: Asking,
-): Promise<SplitNode[] | null> {
-  const [a, b] = one.pieces.length <= other.pieces.length ? [one, other] : [other, one];
-  const bundles = bundled(a.pieces, cap);
-  if (bundles.length > MOST_ROWS) return null;
-  const columns = b.pieces;
-  const sums = columns.map(({ count }) => count);
-  const rows: TableRow[] = bundles.map((pieces) => ({ total: sumOf(pieces), cells: null }));
-  const fewest = Math.ceil(node.count / cap);
-  const asked = ask.asked();
-  let plan = cutTable(rows, sums, cap);
-  let isTurned = false;
-  for (const [i, pieces] of bundles.entries()) {
-    // Of the last one what it has is what the others have not.
-    const isLast = i === bundles.length - 1;
-    if (plan.batches <= fewest || (!isLast && ask.asked() - asked >= 2 * (plan.batches - 1) - MARGINALS)) break;
-    const known = isLast ? null : await ask.facet(withCondition(node.search, conditionOf(a, pieces)), b.field.key);
-    if (!isLast && !known) break;
-    const named = columns.map(({ value }) => (value === null ? 0 : (known?.get(value) ?? 0)));
-    const blank = columns.findIndex(({ value }) => value === null);
-    if (blank >= 0) named[blank] = Math.max(0, rows[i]!.total - named.reduce((sum, n) => sum + n, 0));
-    rows[i] = {
-      total: rows[i]!.total,
-      cells: known
-        ? named
-        : sums.map((sum, k) => Math.max(0, sum - rows.reduce((n, { cells }) => n + (cells?.[k] ?? 0), 0))),
-    };
-    const next = cutTable(rows, sums, cap);
-    if (next.batches < plan.batches) plan = next;
-    if (isLast && columns.length <= MOST_ROWS) {
-      const across = cutTable(...turned(rows, sums), cap);
-      if (across.batches < plan.batches) [plan, isTurned] = [across, true];
-    }
-  }
-  const [first, second] = isTurned
-    ? [
-        { of: b, bundles: columns.map((piece) => [piece]) },
-        { of: a, bundles },
-      ]
-    : [
-        { of: a, bundles },
-        { of: b, bundles: columns.map((piece) => [piece]) },
-      ];
-  const lump = sums.map((sum, k) => sum - rows.reduce((n, { cells }) => n + (cells?.[k] ?? 0), 0));
-  const has = (at: readonly number[], columnsAt: readonly number[]) =>
-    isTurned
-      ? columnsAt.reduce((sum, i) => sum + at.reduce((n, k) => n + rows[i]!.cells![k]!, 0), 0)
-      : columnsAt.reduce(
-          (sum, k) =>
-            sum +
-            at.reduce((n, i) => n + (rows[i]!.cells?.[k] ?? 0), 0) +
-            (at.some((i) => !rows[i]!.cells) ? lump[k]! : 0),
-          0,
-        );
-  const nodes = plan.groups.map(({ rows: at, parts }): SplitNode => {
-    const pieces = at.flatMap((i) => first.bundles[i]!);
-    // One group of everything is no cut.
-    const by = plan.groups.length === 1 ? null : conditionOf(first.of, pieces);
-    const group = { by, count: sumOf(pieces), search: by ? withCondition(node.search, by) : node.search, parts: [] };
-    if (!parts) return group;
-    const all = parts.flatMap(({ columns: some }) => some);
-    // What has nothing in this group goes with its last part, so that the parts cover it whatever comes.
-    const nowhere = second.bundles.flatMap((_, k) => (all.includes(k) ? [] : [k]));
-    return {
-      ...group,
-      parts: parts.map(({ columns: some, rows: again }, i): SplitNode => {
-        const inPart = [...some, ...(i === parts.length - 1 ? nowhere : [])];
-        const cutBy = conditionOf(
-          second.of,
-          inPart.flatMap((k) => second.bundles[k]!),
-        );
-        const part = { by: cutBy, count: has(at, some), search: withCondition(group.search, cutBy), parts: [] };
-        if (!again) return part;
-        return {
-          ...part,
-          parts: again.map((bin): SplitNode => {
-            const byRows = conditionOf(
-              first.of,
-              bin.flatMap((row) => first.bundles[row]!),
-            );
-            return { by: byRows, count: has(bin, some), search: withCondition(part.search, byRows), parts: [] };
-          }),
-        };
-      }),
-    };
-  });
-  return nodes.length === 1 ? nodes[0]!.parts : nodes;
-}
-
-/** Questions that were asked before a table: how many there are, and those of its two choices. */
-const MARGINALS = 3;
-
-/** Values one by one, the largest first; the small ones of many together, as far as they fit into half a batch. */
-function bundled(pieces: readonly Piece[], cap: number): Piece[][] {
-  const order = pieces.filter(({ count }) => count > 0).sort((x, y) => y.count - x.count);
-  const small = order.length <= MOST_ROWS ? [] : order.slice(MOST_ROWS - 3).filter(({ count }) => count <= cap / 2);
-  const bins = pack(
-    small.map(({ count }) => count),
-    cap / 2,
-  );
-  const out = [
-    ...order.filter((piece) => !small.includes(piece)).map((piece) => [piece]),
-    ...bins.map((bin) => bin.map((i) => small[i]!)),
-  ];
-  // Rows without a value may still come; they have their place.
-  out.at(-1)!.push(...pieces.filter(({ count }) => count === 0));
-  return out;
-}
-
-const sumOf = (pieces: readonly Piece[]) => pieces.reduce((sum, { count }) => sum + count, 0);
-
-/** Some values of a choice; where nothing is among them, by what is not. */
-function conditionOf({ field, pieces: all }: Pick<Counted, 'field' | 'pieces'>, some: readonly Piece[]): Condition {
-  const values = some.flatMap(({ value }) => value ?? []);
-  if (values.length === some.length) return include(field, values);
-  return include(
-    field,
-    all.flatMap(({ value }) => (value === null || values.includes(value) ? [] : value)),
-    true,
-  );
-}
 
 /** A part cut by one field; empty or one part when its values do not separate it. */
 export async function partsBy(node: SplitNode, field: SearchField, cap: number, ask: Counting): Promise<SplitNode[]> {
@@ -288,48 +127,6 @@ export async function partsBy(node: SplitNode, field: SearchField, cap: number, 
 /** Batches of a part; a row out of reach weighs as much as a thousandth of a batch. */
 const cost = (node: SplitNode, cap: number): number =>
   leaves(node).reduce((sum, { count }) => sum + 1 + Math.max(0, count - cap) / 1000, 0);
-
-/** The rows with one value of a choice; null: those with none of them. */
-interface Piece {
-  value: string | null;
-  count: number;
-}
-
-async function piecesOf(
-  node: SplitNode,
-  field: SearchField,
-  ask: Counting,
-): Promise<Pick<Counted, 'pieces' | 'atOnce'> | null> {
-  const counted = await ask.facet(node.search, field.key);
-  let pieces: Piece[];
-  if (counted) pieces = [...counted].map(([value, count]) => ({ value, count }));
-  else if (field.values)
-    pieces = await Promise.all(
-      field.values.map(async (value) => ({
-        value,
-        count: await ask.count(withCondition(node.search, include(field, [value]))),
-      })),
-    );
-  else return null;
-  const sum = pieces.reduce((total, { count }) => total + count, 0);
-  return {
-    pieces: [...pieces.filter(({ count }) => count > 0), { value: null, count: Math.max(0, node.count - sum) }],
-    atOnce: counted !== null,
-  };
-}
-
-const batchesLeft = (pieces: readonly Piece[], cap: number): number => {
-  const small = pieces.filter(({ count }) => count <= cap).map(({ count }) => count);
-  return (
-    pack(small, cap).length + pieces.reduce((sum, { count }) => sum + (count > cap ? Math.ceil(count / cap) : 0), 0)
-  );
-};
-
-const include = (field: SearchField, values: readonly string[], not = false): Condition => ({
-  field: field.key,
-  not,
-  terms: values.map((text) => ({ text, exact: true })),
-});
 
 /** Values packed into parts; the part that has what has no value excludes the values of all others. */
 function partsOf(node: SplitNode, field: SearchField, pieces: readonly Piece[], cap: number): SplitNode[] {

@@ -1,4 +1,5 @@
 import type { ContactRow, RowQuery } from '@sieve/contract';
+import type { GridApi } from 'ag-grid-community';
 import { of } from 'rxjs';
 import { Api } from '../../api/api';
 import { drawn, webHarness } from '../../testing/web-harness';
@@ -23,6 +24,11 @@ const row = (id: number): ContactRow =>
     fate: { step: null, state: 'pass', code: 'passed', why: {} },
   }) as unknown as ContactRow;
 
+/** The grid says what happened in its own time. */
+async function until(is: () => boolean) {
+  while (!is()) await new Promise((resolve) => setTimeout(resolve, 5));
+}
+
 /** The grid over rows that can be changed behind its back. */
 async function grid(ids: number[]) {
   const asked: Partial<RowQuery>[] = [];
@@ -35,10 +41,22 @@ async function grid(ids: number[]) {
   const inputs = { jobId: 1, step: 'screen', view: viewOf('screen'), fate: 'pass', version: 1 };
   const screen = await drawn(RowsGrid, inputs);
   const instance = screen.fixture.componentInstance;
+  /** Until the grid shows the rows as they are now, each where it stands. */
+  const shown = async () => {
+    const isShown = () => {
+      const { grid: table } = instance as unknown as { grid?: GridApi<ContactRow> };
+      return (
+        table?.getDisplayedRowCount() === ids.length &&
+        ids.every((id, i) => table.getDisplayedRowAtIndex(i)?.data?.id === id)
+      );
+    };
+    await until(isShown);
+    await screen.stable();
+  };
   const set = async (values: Record<string, unknown>) => {
     for (const [name, value] of Object.entries(values)) screen.fixture.componentRef.setInput(name, value);
     await screen.stable();
-    await new Promise((resolve) => setTimeout(resolve, 30));
+    await shown();
   };
   let chosen = 0;
   instance.chosen.subscribe(({ id }) => (chosen = id));
@@ -92,12 +110,13 @@ it('Space marks the current row, not the one the focus was left on; another list
   ids.unshift(7);
   await set({ version: 2 });
   instance.toggleMark();
-  await set({});
+  await until(() => marked().length > 0);
   expect(marked()).toEqual([1]);
   expect(instance.table()).toEqual([
     ['Name', 'Title', 'Company', 'Place', 'Source'],
     ['Person 1', 'Owner', 'Firm 1', 'Wells', 'list'],
   ]);
   await set({ fate: 'aside' });
+  await until(() => marked().length === 0);
   expect(marked()).toEqual([]);
 });

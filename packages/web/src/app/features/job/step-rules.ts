@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Job } from '@sieve/contract';
+import { Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { viewOf } from './steps/registry';
@@ -44,8 +45,11 @@ export class StepRules {
   private readonly dialog = inject(MatDialog);
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
+  private readonly settings = inject(Session).settings;
+  private readonly finderName = (finder: string) =>
+    this.settings()?.finders.find(({ id }) => id === finder)?.name ?? finder;
   protected readonly view = computed(() => viewOf(this.state().step.kind));
-  protected readonly chips = computed(() => this.view().chips(this.state()));
+  protected readonly chips = computed(() => this.view().chips(this.state(), this.finderName));
 
   protected async edit() {
     const { StepDialog } = await import('./step-dialog');

@@ -8,6 +8,7 @@ import { companyConditions } from '@sieve/core/search/like';
 import { printSearch } from '@sieve/core/search/print';
 import { postingAge } from '@sieve/core/search/posting-age';
 import type { DirectoryRow } from '@sieve/contract';
+import { Decisions } from '../../state/decisions';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -24,11 +25,14 @@ import { SearchStore } from './search-store';
 export class FoundRows {
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
+  private readonly decisions = inject(Decisions);
   private readonly dialog = inject(MatDialog);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   protected readonly store = inject(SearchStore);
   protected readonly marked = signal<ReadonlySet<string>>(new Set());
   protected readonly at = signal(0);
+  /** The list that rows were put on last. */
+  private pickedTo: number | null = null;
 
   protected ageOf = ({ found }: DirectoryRow) => postingAge(Number(found['age']));
   protected ageWords(row: DirectoryRow): string {
@@ -44,6 +48,7 @@ export class FoundRows {
       arrowdown: () => this.step(1),
       arrowup: () => this.step(-1),
       space: (event) => this.markHere(event),
+      'ctrl+z': () => this.unpick(),
     });
     effect(() => {
       if (this.store.count() !== null && this.store.page() === null) untracked(() => this.show(1));
@@ -82,7 +87,19 @@ export class FoundRows {
     this.dialog
       .open(PickDialog, { width: '460px', data: { about: this.store.search().about, body } })
       .afterClosed()
-      .subscribe(() => this.show(page));
+      .subscribe((list: number | undefined) => {
+        this.pickedTo = list ?? this.pickedTo;
+        this.show(page);
+      });
+  }
+
+  /** Takes the last pick from here back. */
+  private unpick(): boolean {
+    const subjectId = this.pickedTo;
+    if (subjectId === null) return false;
+    this.pickedTo = null;
+    this.decisions.undo({ subject: 'pick-list', subjectId }, () => this.show(this.store.pageAt()));
+    return true;
   }
 
   /** From companies or postings to the people in them, or to the companies themselves. */

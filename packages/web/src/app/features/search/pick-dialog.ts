@@ -136,7 +136,7 @@ export class PickDialog {
       this.api.pick(list.id, { ...this.data.body, most: this.most() }),
       ({ added, picks }) => {
         this.notices.say(`${added.toLocaleString('en-GB')} picked; ${list.name} has ${picks.toLocaleString('en-GB')}`);
-        this.dialog.close();
+        this.dialog.close(list.id);
       },
       (words) => {
         this.busy.set(false);

@@ -32,7 +32,7 @@ export interface StepView {
   /** How many it took out, where that is not who was set aside. */
   out?: (state: StepState) => number;
   /** Its rules, each with what it set aside. */
-  chips: (state: StepState) => Chip[];
+  chips: (state: StepState, finderName: (id: string) => string) => Chip[];
   /** Something to do beside setting it up: judging pairs, titles. */
   action?: Type<{ job: () => Job; step: () => SieveStep }>;
   /** What the button that sets it up is called. */

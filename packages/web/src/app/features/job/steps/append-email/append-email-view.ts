@@ -7,11 +7,11 @@ export const appendEmailView: StepView = {
     const { finders } = appendEmailOptions.parse(state.step.options);
     return waitWords(state, `patterns + ${many(finders.length, 'finder', 'finders')}`);
   },
-  chips: ({ step }) => {
+  chips: ({ step }, finderName) => {
     const { candidates, finders } = appendEmailOptions.parse(step.options);
     return [
       { words: step.on ? `${candidates} addresses tried from patterns` : 'Off', count: 0, kind: '' },
-      ...finders.map((finder): Chip => ({ words: `then ${finder}`, count: 0, kind: 'keep' })),
+      ...finders.map((finder): Chip => ({ words: `then ${finderName(finder)}`, count: 0, kind: 'keep' })),
     ];
   },
   setUp: 'Set up',
