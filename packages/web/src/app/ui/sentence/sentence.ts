@@ -1,5 +1,5 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { OverlayModule } from '@angular/cdk/overlay';
+import { OverlayModule, type ConnectedPosition } from '@angular/cdk/overlay';
 import {
   afterNextRender,
   ChangeDetectionStrategy,
@@ -53,7 +53,12 @@ export class Sentence {
   readonly apply = input.required<Apply>();
   readonly countIf = input.required<CountIf>();
 
-  protected readonly open = signal<{ clause: number; token: number | null } | null>(null);
+  /** The value that is edited, or one more (null), and the button that it hangs on. */
+  protected readonly open = signal<{ clause: number; token: number | null; origin: HTMLElement } | null>(null);
+  protected readonly below: ConnectedPosition[] = [
+    { originX: 'start', originY: 'bottom', overlayX: 'start', overlayY: 'top', offsetY: 6 },
+    { originX: 'end', originY: 'bottom', overlayX: 'end', overlayY: 'top', offsetY: 6 },
+  ];
   protected readonly typed = signal('');
   protected readonly wrong = signal('');
   private readonly touched = linkedSignal<number, ReadonlySet<number>>({
