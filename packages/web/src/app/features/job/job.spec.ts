@@ -136,3 +136,19 @@ it('Enter reads the chosen row in full, not where it presses a button; what is c
   copy();
   expect(copied).toEqual(['Name\tPlace\nMaren Oakhill\tWells, Somerset']);
 });
+
+it('X means the person who is read in full, whatever is marked beneath', async () => {
+  const { press, http, fixture, stable } = await open({ row: '7' });
+  const grid = fixture.debugElement.query(({ name }) => name === 'cs-rows-grid').componentInstance as {
+    marked: { emit: (rows: object[]) => void };
+  };
+  grid.marked.emit([{ id: 21 }, { id: 22 }]);
+  await stable();
+  const asked = () => http.match('/api/jobs/2/decisions').map(({ request }) => request.body as object);
+  press('x');
+  expect(asked()).toEqual([{ body: { kind: 'set-aside', recordIds: [21, 22] } }]);
+  fixture.componentRef.setInput('full', '1');
+  await stable();
+  press('x');
+  expect(asked()).toEqual([{ body: { kind: 'set-aside', recordIds: [7] } }]);
+});

@@ -195,7 +195,8 @@ export class JobScreen {
 
   /** Sets aside or restores the marked rows, or the row the keys are on; the next row is chosen. */
   private move(fate: 'aside' | 'keep') {
-    const rows = this.marked();
+    // Whoever reads a person in full means that one, whatever is marked beneath.
+    const rows = this.full() ? [] : this.marked();
     const ids = rows.length > 0 ? rows.map(({ id }) => id) : this.row() === null ? [] : [this.row()!];
     if (ids.length === 0) return this.notices.say('Choose a row first: arrow keys, J and K, or a click.');
     const step = this.state()!.step.id;
@@ -226,5 +227,5 @@ export class JobScreen {
 }
 
 const isControl = ({ target }: Event): boolean =>
-  target instanceof Element && target.closest('button, a, summary, [role=button], [role=menuitem]') !== null;
+  target instanceof Element && target.closest('button, a, summary, .ag-header') !== null;
 const inGrid = ({ target }: Event): boolean => target instanceof Element && target.closest('cs-rows-grid') !== null;
