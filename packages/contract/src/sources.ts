@@ -102,6 +102,8 @@ export const sourceRow = z.object({
   /** Remarks on rows, those that were not read included. */
   issues: count,
   createdAt: at,
+  /** Its bringing in was stopped before its end: the run that can go on, and how many rows are missing. */
+  stopped: z.object({ runId: id, missing: count }).nullable(),
   /** The decision that brought it in; taken back, the source is out. */
   decision: id,
   out: z.boolean(),

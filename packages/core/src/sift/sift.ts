@@ -64,7 +64,9 @@ export function siftTo(
   const firstOfContacts = sieve.find(({ kind }) => stepOf(kind).about === 'contact')?.id;
   let came: Contact[] = contacts;
   for (const [position, { id, kind, on, options }] of sieve.entries()) {
-    const advance: Advance = on ? stepOf(kind).prepare(contacts, options, env) : () => null;
+    const { prepare, options: schema } = stepOf(kind);
+    // What was set up before an option was there has its usual value.
+    const advance: Advance = on ? prepare(contacts, schema.parse(options), env) : () => null;
     const take: Take = (contact) => {
       const said = saidOf(contact, decisions);
       if (said?.keepTo === null && id === firstOfContacts) return stopped(contact, id, BY_HAND);

@@ -97,3 +97,17 @@ export const timedAsks = (db: Db, step: string): { contacts: number; ms: number 
           ORDER BY id DESC LIMIT 20)`,
     )
     .get(step) as { contacts: number; ms: number };
+
+/** The last run that brought a source in. */
+export const intakeOf = (db: Db, sourceId: number): RunTableRow | undefined =>
+  db
+    .select()
+    .from(runs)
+    .where(
+      and(
+        sql`json_extract(${runs.input}, '$.kind') = 'bring-in'`,
+        sql`json_extract(${runs.input}, '$.sourceId') = ${sourceId}`,
+      ),
+    )
+    .orderBy(desc(runs.id))
+    .get();

@@ -5,6 +5,7 @@ import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
 import { decide } from '../decisions/commands';
 import { broughtIn } from '../decisions/store';
+import { intakeOf } from '../runs/store';
 import { rowIssues, sources } from './tables';
 
 type NewSource = Pick<
@@ -129,7 +130,7 @@ export function sourceRows(db: Db, jobId: number): SourceRow[] {
     .from(sources)
     .where(eq(sources.jobId, jobId))
     .all()
-    .map(({ id, name, createdAt, origin, about }) => ({
+    .map(({ id, name, createdAt, origin, about, rowsRead }) => ({
       id,
       name,
       createdAt,
@@ -137,7 +138,15 @@ export function sourceRows(db: Db, jobId: number): SourceRow[] {
       about,
       ...(count.get({ id }) as { rows: number; issues: number; unread: number }),
       ...brought.get(id)!,
+      stopped: stoppedIntake(db, id, rowsRead),
     }));
+}
+
+/** What is missing of a source whose bringing in failed or was stopped for good. */
+function stoppedIntake(db: Db, id: number, rowsRead: number): SourceRow['stopped'] {
+  const run = intakeOf(db, id);
+  if (run?.input.kind !== 'bring-in' || (run.state !== 'cancelled' && run.state !== 'failed')) return null;
+  return { runId: run.id, missing: Math.max(0, run.input.rows - rowsRead) };
 }
 
 /** What was wrong with the rows of a source, the first 5,000. */

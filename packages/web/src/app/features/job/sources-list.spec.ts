@@ -11,6 +11,7 @@ const source: SourceRow = {
   createdAt: 0,
   decision: 9,
   out: false,
+  stopped: null,
   about: 'people',
   origin: { kind: 'table', encoding: 'windows-1252', delimiter: ';', headerRow: 3 },
 };
@@ -35,4 +36,14 @@ it('sources are listed with what could not be read, taken out and put back', asy
   expect(text()).toContain('taken out');
   button('Put back').click();
   expect(http.expectOne('/api/decisions/9').request.body).toEqual({ undone: false });
+});
+
+it('a bringing in that was stopped says what is missing, and goes on', async () => {
+  const { http } = webHarness();
+  const { stable, text, button } = await drawn(SourcesList, { jobId: 1 });
+  http.expectOne('/api/jobs/1/sources').flush([{ ...source, stopped: { runId: 12, missing: 3800 } }]);
+  await stable();
+  expect(text()).toContain('3,800 are missing: it was stopped.');
+  button('Go on').click();
+  expect(http.expectOne('/api/runs/12').request.body).toEqual({ action: 'resume' });
 });

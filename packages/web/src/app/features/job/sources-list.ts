@@ -3,9 +3,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import { ISSUE_WORDS, type SourceRow } from '@sieve/contract';
+import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
 import { Doing } from '../../state/doing';
+import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
@@ -27,6 +29,7 @@ export class SourcesList {
   private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
   private readonly store = inject(SourcesStore);
+  private readonly ngrx = inject(Store);
   private readonly issuesStore = inject(IssuesStore);
   readonly jobId = input.required<number>();
   readonly version = input(0);
@@ -51,6 +54,12 @@ export class SourcesList {
 
   constructor() {
     this.store.load(computed(() => ({ jobId: this.jobId(), version: this.version() })));
+  }
+
+  /** Has a bringing in that was stopped go on where it was. */
+  protected goOn(id: number) {
+    this.ngrx.dispatch(workActions.runAsked({ id, action: 'resume' }));
+    this.notices.say('It goes on where it was stopped.');
   }
 
   protected take(source: SourceRow, out: boolean) {
