@@ -28,12 +28,12 @@ export class SourcesList {
   private readonly api = inject(Api);
   private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
-  private readonly store = inject(SourcesStore);
-  private readonly ngrx = inject(Store);
+  private readonly sourcesStore = inject(SourcesStore);
+  private readonly store = inject(Store);
   private readonly issuesStore = inject(IssuesStore);
   readonly jobId = input.required<number>();
   readonly version = input(0);
-  protected readonly request = this.store.asked;
+  protected readonly request = this.sourcesStore.asked;
   protected readonly sources = computed(() => valueOf(this.request()) ?? []);
   protected readonly opened = signal<number | null>(null);
   protected readonly issues = computed(() => valueOf(this.issuesStore.asked()) ?? []);
@@ -53,18 +53,18 @@ export class SourcesList {
   }
 
   constructor() {
-    this.store.load(computed(() => ({ jobId: this.jobId(), version: this.version() })));
+    this.sourcesStore.load(computed(() => ({ jobId: this.jobId(), version: this.version() })));
   }
 
   /** Has a bringing in that was stopped go on where it was. */
   protected goOn(id: number) {
-    this.ngrx.dispatch(workActions.runAsked({ id, action: 'resume' }));
+    this.store.dispatch(workActions.runAsked({ id, action: 'resume' }));
     this.notices.say('It goes on where it was stopped.');
   }
 
   protected take(source: SourceRow, out: boolean) {
     this.doing.run(this.api.setUndone(source.decision, out), () => {
-      this.store.change((all) => all.map((one) => (one.id === source.id ? { ...one, out } : one)));
+      this.sourcesStore.change((all) => all.map((one) => (one.id === source.id ? { ...one, out } : one)));
       this.doing.run(
         this.notices.done(out ? `${source.name} is taken out; its rows are kept` : `${source.name} is back`),
         () => this.take(source, !out),
