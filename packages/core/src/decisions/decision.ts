@@ -18,8 +18,8 @@ export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('different'), a: recordId, b: recordId }),
   z.object({ kind: z.literal('apart'), recordIds: z.array(recordId).min(2) }),
   z.object({ kind: z.literal('edit'), recordIds: z.array(recordId).min(1), field, value: z.string().max(2000) }),
-  /** Of merged records, the value of this one stands, with those that go with it. */
-  z.object({ kind: z.literal('choose'), recordIds: z.array(recordId).min(2), recordId, field }),
+  /** The value of this record stands as it was tidied, with those that go with it: before others it is merged with, and what was written. */
+  z.object({ kind: z.literal('choose'), recordIds: z.array(recordId).min(1), recordId, field }),
   z.object({ kind: z.literal('refuse'), recordId, field }),
   z.object({ kind: z.literal('refuse-like'), field, was: z.string(), is: z.string() }),
   z.object({ kind: z.literal('configure'), step: sieveStep }),

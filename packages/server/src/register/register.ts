@@ -74,10 +74,8 @@ export function goneBefore(client: Database): (keys: readonly string[]) => boole
 
 /** The exports that somebody left with, the newest first. */
 export function exportsOf(client: Database, keys: readonly string[]): number[] {
-  const select = client.prepare<[bigint], number>('SELECT export FROM gone WHERE key = ?').pluck() as unknown as {
-    all: (key: bigint) => number[];
-  };
-  return [...new Set(keys.flatMap((key) => select.all(keyHash(key))))].sort((a, b) => b - a);
+  const select = client.prepare('SELECT export FROM gone WHERE key = ?').pluck();
+  return [...new Set(keys.flatMap((key) => select.all(keyHash(key)) as number[]))].sort((a, b) => b - a);
 }
 
 export type Standing = 'fresh' | 'thisJob' | 'otherJobs';

@@ -159,6 +159,6 @@ export const searchRoutes =
       const found = theSearch(db, params.id);
       if (found.jobId === null) throw new AppError('not-found', { what: 'job for this search' });
       if (endOfPulls(db, found.id) === null) throw new AppError('not-running', { state: 'still going' });
-      return { runIds: await askAgain(context, found.id) };
+      return { runIds: await askAgain(context, found.id, patience()) };
     });
   };

@@ -5,7 +5,7 @@ import { AppError } from '../errors';
 import { capOf, DirectoryDown, type Directory } from '../outside/directory/port';
 import type { RunContext } from '../runs/context';
 import { changeSearch } from './commands';
-import { splitView } from './split-search';
+import { splitState } from './split-search';
 import { theSearch } from './store';
 
 /**
@@ -23,10 +23,9 @@ export async function runSplit(context: RunContext<'split'>, directory: Director
     cap,
     remembering(db, runId, directory, signal, (asked) => progress(asked, 0)),
   );
-  const batches = found.batches.map((part) => ({ search: part.search, count: part.count, kept: {} }));
-  changeSearch(db, searchId, { split: splitView(found), batches }, now(), version);
+  changeSearch(db, searchId, splitState(found), now(), version);
   forget(db, runId);
-  return { code: 'split', batches: batches.length, questions: found.questions };
+  return { code: 'split', batches: found.batches.length, questions: found.questions };
 }
 
 /** Asks what was not answered before in this run; told how many questions have been answered. */
@@ -67,5 +66,5 @@ function remembering(
 }
 
 /** What was answered for runs that have come to an end is of no more use. */
-export const forget = (db: Db, runId: number): void =>
+const forget = (db: Db, runId: number): void =>
   void db.$client.prepare('DELETE FROM split_answers WHERE run_id <= ?').run(runId);

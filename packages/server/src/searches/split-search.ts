@@ -4,7 +4,7 @@ import type { AppContext } from '../app-context';
 import { capOf, type Directory } from '../outside/directory/port';
 import { changeSearch } from './commands';
 import { patience } from './patience';
-import { setSearchState, theSearch, type BatchPart } from './store';
+import { setSearchState, theSearch, type BatchPart, type SearchState } from './store';
 
 type Parts = Pick<AppContext, 'db' | 'directory' | 'now'>;
 
@@ -14,19 +14,15 @@ export const counting = (directory: Directory, signal: AbortSignal) => ({
   facet: (search: Search, field: string) => directory.facet(search, field, signal),
 });
 
-/** A schedule asks for as long as it takes. */
-const SCHEDULED_MS = 6 * 3_600_000;
-
 /**
  * Splits a search again for a schedule, which is not in the log: nobody takes it back. Throws, and changes nothing, when the
  * search was changed while the directory was asked.
  */
-export async function splitAnew({ db, directory }: Parts, id: number): Promise<void> {
+export async function splitAnew({ db, directory }: Parts, id: number, signal: AbortSignal): Promise<void> {
   const { search, version } = theSearch(db, id);
   const asked = directory();
-  const found = await split(search, capOf(asked, search.about), counting(asked, patience(SCHEDULED_MS)));
-  const batches = found.batches.map((part): BatchPart => ({ search: part.search, count: part.count, kept: {} }));
-  setSearchState(db, id, { split: splitView(found), batches }, version);
+  const found = await split(search, capOf(asked, search.about), counting(asked, signal));
+  setSearchState(db, id, splitState(found), version);
 }
 
 /** Puts batches made by hand in place of the others, counted, with what is missing and what is there twice. */
@@ -48,7 +44,13 @@ export async function useBatches(
   changeSearch(db, id, { split, batches }, now(), version);
 }
 
-export function splitView(found: Split): SplitView {
+/** A split as a search keeps it. */
+export const splitState = (found: Split): Pick<SearchState, 'split' | 'batches'> => ({
+  split: splitView(found),
+  batches: found.batches.map(({ search, count }): BatchPart => ({ search, count, kept: {} })),
+});
+
+function splitView(found: Split): SplitView {
   const sum = found.batches.reduce((all, { count }) => all + count, 0);
   let batch = 0;
   const part = ({ by, count, parts }: SplitNode): SplitPart => ({

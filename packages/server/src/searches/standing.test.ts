@@ -50,7 +50,7 @@ const jobId = testJob(db);
 async function standing(how: Standing | null): Promise<number> {
   const search = { about: 'people' as const, conditions: [] };
   const id = addSearch(db, { name: 'S', folder: '', jobId, search, perCompany: 0 }, 0);
-  await splitAnew(parts, id);
+  await splitAnew(parts, id, new AbortController().signal);
   if (how) setSearchState(db, id, stand(db, id, how, clock));
   return id;
 }

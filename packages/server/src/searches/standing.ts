@@ -21,6 +21,8 @@ import {
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory'>;
 
 const DAY_MS = 86_400_000;
+/** Nobody sits before a schedule: it asks for as long as it takes. */
+const SCHEDULED_MS = 6 * 3_600_000;
 
 /** What changes in a search that stands from now on, or no longer does. */
 export function stand(db: Db, id: number, standing: Standing | null, now: number) {
@@ -50,15 +52,14 @@ export function endOfPulls(db: Db, searchId: number): number | null {
 }
 
 /** Pulls a search again, for what is new. A batch that has outgrown what the directory shows is split anew before. */
-export async function askAgain(parts: Parts, id: number): Promise<number[]> {
+export async function askAgain(parts: Parts, id: number, signal: AbortSignal): Promise<number[]> {
   const { db, directory } = parts;
   const { jobId, search } = theSearch(db, id);
   const batches = batchesOf(db, id);
-  const signal = patience();
   const cap = capOf(directory(), search.about);
   const counts = await Promise.all(batches.map((batch) => directory().count(batch.search, signal)));
   const mayGrow = batches.every(({ kept }) => Object.keys(kept).length === 0);
-  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitAnew(parts, id);
+  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitAnew(parts, id, signal);
   return startPulls(parts, id, jobId!, null, 'schedule');
 }
 
@@ -72,7 +73,7 @@ export async function startDueSearches(parts: Parts): Promise<number> {
   let failed: Error | undefined;
   for (const { id, standing, failed: since } of due) {
     try {
-      await askAgain(parts, id);
+      await askAgain(parts, id, patience(SCHEDULED_MS));
     } catch (error) {
       failed ??= error as Error;
       const { code, details } = toAppError(error);

@@ -67,6 +67,33 @@ test('another value is chosen with those that go with it, an empty field and a n
   expect(valuesOf(await person(), 'city')[0]).toEqual(['Wells', true, 'guild.csv 2']);
 });
 
+test('a value that was written over is chosen back where there is one record; who wrote a value that does not stand is not named', async () => {
+  const alone = (await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Alone' })).body.id;
+  await server.bring(alone, 'one.csv', `${head}Idris Venn,Owner,Mosscross,,,\n`);
+  const [row] = await rows(alone);
+  const full = async () => (await server.call<PersonInFull>('GET', `/api/jobs/${alone}/people/${row!.id}`)).body;
+  const say = async (body: object) => {
+    const { status } = await server.call('POST', `/api/jobs/${alone}/decisions`, { body });
+    await server.idle();
+    return status;
+  };
+  await say({ kind: 'edit', recordIds: [row!.id], field: 'title', value: 'Chair' });
+  expect(valuesOf(await full(), 'title')).toEqual([
+    ['Chair', true, 'you'],
+    ['Owner', false, 'one.csv 2'],
+  ]);
+  expect(await say({ kind: 'choose', recordIds: [row!.id], recordId: row!.id, field: 'title' })).toBe(200);
+  expect(valuesOf(await full(), 'title')).toEqual([['Owner', true, 'one.csv 2', 'you']]);
+
+  // Written in one of two merged records, whose value the merge does not take.
+  const { contact } = await person();
+  const [, show] = contact.recordIds as [number, number];
+  await decide({ kind: 'edit', recordIds: [show], field: 'firstName', value: 'Z' });
+  expect(valuesOf(await person(), 'firstName')[0]).toEqual(['Hazel Thorne', true, 'guild.csv 2']);
+  await server.undo(job);
+  await server.idle();
+});
+
 test('a bought address says who sold it, for how much and when; its verdict how old it is', async () => {
   const of = { finder: 'lantern', firstName: 'Hazel', lastName: 'Thorne', domain: 'tidewell.example' };
   const email = 'hthorne@tidewell.example';

@@ -50,8 +50,8 @@ export function personInFull(
         { kind: 'record', recordId, source, line, at },
         changes.filter(({ field }) => fields.includes(field)),
       );
-    const said = decisions.findLast(({ body }) => isAbout(body, contact.recordIds, fields));
     const field = fields[0]!;
+    const said = decisions.findLast(({ body }) => saysOf(body, fields, (one) => contact.from[one] ?? contact.id));
     if (said) add(partsOf(contact.person), { kind: 'you', at: decisionById(db, said.id)!.at });
     else if (!values.has(standing))
       add(
@@ -84,11 +84,15 @@ export function personInFull(
   };
 }
 
-/** True for what was written or chosen of any of these fields in any of these records. */
-const isAbout = (body: DecisionBody, recordIds: readonly number[], fields: readonly PersonField[]): boolean =>
+/** True for what made one of these fields what it is: it was written in the record that its value is of, or chosen from it. */
+const saysOf = (
+  body: DecisionBody,
+  fields: readonly PersonField[],
+  recordOf: (field: PersonField) => number,
+): boolean =>
   (body.kind === 'edit' || body.kind === 'choose') &&
   fields.includes(body.field) &&
-  body.recordIds.some((record) => recordIds.includes(record));
+  (body.kind === 'edit' ? body.recordIds.includes(recordOf(body.field)) : body.recordId === recordOf(body.field));
 
 /** How an address came that no record holds. */
 function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders'], now: number): ValueOrigin | null {

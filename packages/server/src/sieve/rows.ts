@@ -81,10 +81,16 @@ const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ i
 
 /** Where a contact of a job stands in its sieve. */
 export function fateIn(db: Db, jobId: number, id: number): ContactRow['fate'] | undefined {
-  const { contacts } = shownOutcome(db, jobId);
-  const columns = db.outcomes.prepare(`SELECT * FROM ${contacts} WHERE id = ?`).raw().get(id) as
-    ContactColumns | undefined;
-  return columns && toRow(fromColumns(columns), stepIds(db, jobId)).fate;
+  const contact = storedContact(db, jobId, id);
+  return contact && toRow(contact, stepIds(db, jobId)).fate;
+}
+
+function storedContact(db: Db, jobId: number, id: number): StoredContact | undefined {
+  const columns = db.outcomes
+    .prepare(`SELECT * FROM ${shownOutcome(db, jobId).contacts} WHERE id = ?`)
+    .raw()
+    .get(id) as ContactColumns | undefined;
+  return columns && fromColumns(columns);
 }
 
 /** Where a step stands in a job's sieve; behind every contact when it is not in it. */
@@ -122,11 +128,9 @@ function toRow({ person, ...contact }: StoredContact, steps: readonly string[]):
 
 /** One contact with its records, its changes and what brought it together. */
 export function contactView(db: Db, jobId: number, id: number, lists: WordLists): ContactView | undefined {
-  const { contacts, pairs } = shownOutcome(db, jobId);
-  const columns = db.outcomes.prepare(`SELECT * FROM ${contacts} WHERE id = ?`).raw().get(id) as
-    ContactColumns | undefined;
-  if (!columns) return undefined;
-  const contact = fromColumns(columns);
+  const contact = storedContact(db, jobId, id);
+  if (!contact) return undefined;
+  const { pairs } = shownOutcome(db, jobId);
   const { person, extra, from, mergeChance, alternatives, recordIds } = contact;
   const merges = db.outcomes
     .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)

@@ -16,17 +16,16 @@ interface Command {
 }
 
 const NOTHING: FoundThings = { contacts: [], searches: [], pickLists: [], sources: [] };
-const FAILED: FoundThings = { ...NOTHING };
+const NOT_ASKED: Command = { label: 'Contacts and lists could not be asked for', detail: 'try again', go: [] };
 /** The parts of the settings by name. */
-const SETTINGS = [
-  'finders, prices and keys',
-  'directory',
-  'pace and hours',
-  'time zone and currency',
-  'mail and name server',
-  'word lists',
-  'suppression list',
-];
+const SETTINGS: Record<string, string> = {
+  finders: 'finders, prices and keys',
+  directory: 'directory, pace and hours',
+  mail: 'mail and name server',
+  lists: 'word lists',
+  money: 'names, money and time zone',
+  suppression: 'suppression list',
+};
 
 /** Finds a job, a step, a search, a list, a source, a contact of any job, or an action by name. */
 @Component({
@@ -119,22 +118,11 @@ export class Commands {
     toObservable(this.text).pipe(
       debounceTime(120),
       switchMap((q) =>
-        q.trim().length < 2 ? of(NOTHING) : this.api.find(q.trim()).pipe(catchError(() => of(FAILED))),
+        q.trim().length < 2
+          ? of<FoundThings | null>(NOTHING)
+          : this.api.find(q.trim()).pipe(catchError(() => of(null))),
       ),
-      map((found) => [
-        ...found.searches.map(({ id, name }) => ({ label: name, detail: 'search', go: ['/search', id] })),
-        ...found.pickLists.map(({ id, name }) => ({ label: name, detail: 'pick list', go: ['/pick-lists', id] })),
-        ...found.sources.map(({ jobId, name }) => ({
-          label: name,
-          detail: `source of ${this.jobNames()[jobId] ?? ''}`,
-          go: ['/jobs', jobId],
-          query: { show: 'sources' },
-        })),
-        ...found.contacts.map((contact) => contactCommand(this.jobNames()[contact.jobId] ?? '', contact)),
-        ...(found === FAILED
-          ? [{ label: 'Contacts and lists could not be asked for', detail: 'try again', go: [] }]
-          : []),
-      ]),
+      map((found) => (found ? this.commandsOf(found) : [NOT_ASKED])),
     ),
     { initialValue: [] as Command[] },
   );
@@ -147,7 +135,12 @@ export class Commands {
     { label: 'Bring in a file', detail: 'action', go: ['/bring'] },
     { label: 'Runs: running, to come, failed, done', detail: 'screen', go: ['/runs'] },
     { label: 'Settings', detail: 'screen', go: ['/settings'] },
-    ...SETTINGS.map((label) => ({ label: `Settings: ${label}`, detail: 'screen', go: ['/settings'] })),
+    ...Object.entries(SETTINGS).map(([part, words]) => ({
+      label: `Settings: ${words}`,
+      detail: 'screen',
+      go: ['/settings'],
+      query: { part },
+    })),
     ...this.jobs().flatMap((job): Command[] => [
       { label: job.name, detail: 'job', go: ['/jobs', job.id] },
       { label: `Export: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'export'] },
@@ -169,6 +162,20 @@ export class Commands {
       ...this.contacts(),
     ].slice(0, 30);
   });
+
+  private commandsOf(found: FoundThings): Command[] {
+    return [
+      ...found.searches.map(({ id, name }) => ({ label: name, detail: 'search', go: ['/search', id] })),
+      ...found.pickLists.map(({ id, name }) => ({ label: name, detail: 'pick list', go: ['/pick-lists', id] })),
+      ...found.sources.map(({ jobId, name }) => ({
+        label: name,
+        detail: `source of ${this.jobNames()[jobId] ?? ''}`,
+        go: ['/jobs', jobId],
+        query: { show: 'sources' },
+      })),
+      ...found.contacts.map((contact) => contactCommand(this.jobNames()[contact.jobId] ?? '', contact)),
+    ];
+  }
 
   protected type(text: string) {
     this.text.set(text);

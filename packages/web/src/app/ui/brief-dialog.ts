@@ -69,22 +69,16 @@ const listOf = (text: string, between: string): string[] =>
             ><textarea matInput rows="4" formControlName="titles"></textarea>
             <mat-hint>Others wait for a look in Screen, where words and fields narrow it further</mat-hint>
           </mat-form-field>
-          <mat-form-field
-            ><mat-label>Levels wanted</mat-label>
-            <mat-select multiple formControlName="levels">
-              @for (level of levels; track level) {
-                <mat-option [value]="level">{{ level }}</mat-option>
-              }
-            </mat-select>
-          </mat-form-field>
-          <mat-form-field
-            ><mat-label>Teams wanted</mat-label>
-            <mat-select multiple formControlName="teams">
-              @for (team of teams; track team) {
-                <mat-option [value]="team">{{ team }}</mat-option>
-              }
-            </mat-select>
-          </mat-form-field>
+          @for (choice of choices; track choice.control) {
+            <mat-form-field
+              ><mat-label>{{ choice.label }}</mat-label>
+              <mat-select multiple [formControlName]="choice.control">
+                @for (value of choice.values; track value) {
+                  <mat-option [value]="value">{{ value }}</mat-option>
+                }
+              </mat-select>
+            </mat-form-field>
+          }
           <mat-form-field
             ><mat-label>Places wanted</mat-label
             ><input matInput formControlName="places" placeholder="GB, IE, Cumbria" />
@@ -130,8 +124,10 @@ export class BriefDialog {
   /** The step that keeps to the brief. */
   protected readonly screen = this.job?.sieve.find(({ kind }) => kind === 'screen');
   private readonly options = screenOptions.parse(this.screen?.options ?? {});
-  protected readonly levels = LEVELS.map(([level]) => level);
-  protected readonly teams = TEAMS.map(([team]) => team);
+  protected readonly choices = [
+    { control: 'levels', label: 'Levels wanted', values: LEVELS.map(([level]) => level) },
+    { control: 'teams', label: 'Teams wanted', values: TEAMS.map(([team]) => team) },
+  ];
   protected readonly form = inject(NonNullableFormBuilder).group({
     name: [this.job?.name ?? '', [Validators.required, Validators.maxLength(200)]],
     client: [this.job?.client ?? '', Validators.maxLength(200)],

@@ -19,6 +19,8 @@ import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
+import { RecordDetails } from './record-details';
+import { sayOf } from './say-of';
 import { agreedOn, issuesOf, reasonSentence } from './reason';
 
 /** `level` and `team` are read from the title, the legal form from the company. */
@@ -37,7 +39,7 @@ interface Line {
 @Component({
   selector: 'cs-inspector',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, Icon, VerdictMark],
+  imports: [MatButtonModule, Icon, RecordDetails, VerdictMark],
   providers: [ContactStore],
   templateUrl: './inspector.html',
   styleUrl: './inspector.scss',
@@ -110,37 +112,13 @@ export class Inspector {
 
   protected whyWords = (change: Change) => change.why.map((code) => this.words.change[code] ?? code).join(', ');
 
-  protected keep() {
-    const view = this.view()!;
-    this.decided.emit({ kind: 'keep', recordIds: view.recordIds, step: view.fate.step ?? 'verify' });
-  }
+  protected readonly say = sayOf;
 
-  protected setAside() {
-    this.decided.emit({ kind: 'set-aside', recordIds: this.view()!.recordIds });
-  }
-
-  protected keepAllLikeIt() {
-    this.decided.emit({ kind: 'group', title: this.view()!.title, fate: 'keep' });
-  }
-
-  protected refuse({ change, recordId, field }: Line) {
-    if (change) this.decided.emit({ kind: 'refuse', recordId, field });
-  }
-
-  protected refuseLike({ change, field }: Line) {
-    if (change) this.decided.emit({ kind: 'refuse-like', field, was: change.was, is: change.is });
-  }
-
-  protected save(field: PersonField, value: string) {
+  protected save(view: ContactView, field: PersonField, value: string) {
     // Leaving the field by Escape takes it away, and that blurs it.
     if (this.editing() !== field) return;
     this.editing.set(null);
-    const view = this.view()!;
-    if (value.trim() !== view.person[field])
-      this.decided.emit({ kind: 'edit', recordIds: view.recordIds, field, value: value.trim() });
-  }
-
-  protected takeApart() {
-    this.decided.emit({ kind: 'apart', recordIds: this.view()!.recordIds });
+    const said = sayOf.write(view, field, value);
+    if (said) this.decided.emit(said);
   }
 }

@@ -69,8 +69,8 @@ const NONE: SearchState = {
   saving: false,
 };
 
-/** The texts of what the sentence says so far, from nothing to all but its last clause. */
-const beginnings = (search: Search) => search.conditions.map((_, i) => printSearch(beginning(search, i)));
+/** What the sentence says so far, from nothing to all but its last clause. */
+const beginnings = (search: Search) => search.conditions.map((_, i) => beginning(search, i));
 
 export const searchErrorWords = ({ code, input, at, oneOf }: SearchError): string =>
   `${SEARCH_ERROR_WORDS[code].replace('{x}', input)} (character ${at + 1}).${oneOf ? ` One of: ${oneOf.join(', ')}.` : ''}`;
@@ -82,8 +82,8 @@ export const SearchStore = signalStore(
     splitting: computed(() => splitAsked() || (saved()?.splitting ?? null) !== null),
     /** The conditions as a sentence, each with what it takes away of what those before it leave. */
     clauses: computed(() => {
-      const left = [...beginnings(search()).map((text) => counts()[text] ?? null), counting() ? null : count()];
-      return clausesOf(search(), left);
+      const left = beginnings(search()).map((one) => counts()[printSearch(one)] ?? null);
+      return clausesOf(search(), [...left, counting() ? null : count()]);
     }),
     text: computed(() => printSearch(search())),
     /** The job that the rows go to. */
@@ -115,7 +115,7 @@ export const SearchStore = signalStore(
     const askBeginnings = rxMethod<Search>(
       pipe(
         switchMap((search) =>
-          from(search.conditions.map((_, i) => beginning(search, i))).pipe(
+          from(beginnings(search)).pipe(
             filter((one) => store.counts()[printSearch(one)] === undefined),
             concatMap((one) =>
               api

@@ -1,5 +1,14 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, effect, inject, computed } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  Injector,
+  input,
+} from '@angular/core';
 import {
   type AbstractControl,
   type FormArray,
@@ -59,7 +68,10 @@ export class SettingsScreen {
   private readonly decisions = inject(Decisions);
   private readonly builder = inject(NonNullableFormBuilder);
   private readonly doing = inject(Doing);
+  private readonly injector = inject(Injector);
   private readonly suppressions = inject(SuppressionsStore);
+  /** A part to begin at, by the address. */
+  readonly part = input<string>();
   protected readonly request = this.suppressions.asked;
   protected readonly suppressed = computed(() => valueOf(this.request()) ?? []);
   protected readonly form = this.builder.group({
@@ -122,6 +134,11 @@ export class SettingsScreen {
     effect(() => {
       const settings = this.session.settings();
       if (settings) this.fill(settings);
+    });
+    effect(() => {
+      const part = this.part();
+      if (part && this.session.settings())
+        afterNextRender(() => document.getElementById(part)?.scrollIntoView(), { injector: this.injector });
     });
     this.suppressions.load();
   }

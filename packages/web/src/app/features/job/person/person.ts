@@ -38,6 +38,8 @@ import { VerdictMark } from '../../../ui/verdict-mark';
 import { dayWords } from '../../../ui/when';
 import { PersonStore } from '../job-stores';
 import { agreedOn, issuesOf, reasonSentence } from '../reason';
+import { RecordDetails } from '../record-details';
+import { sayOf } from '../say-of';
 import { MergeTree } from './merge-tree';
 
 type Line = PersonInFull['lines'][number];
@@ -49,7 +51,7 @@ const ADDRESSES: readonly PersonField[] = ['email', 'phone', 'domain', 'profile'
 @Component({
   selector: 'cs-person',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, Ageing, Icon, MergeTree, VerdictMark],
+  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, Ageing, Icon, MergeTree, RecordDetails, VerdictMark],
   providers: [PersonStore, MoneyPipe],
   templateUrl: './person.html',
   styleUrl: './person.scss',
@@ -87,6 +89,7 @@ export class PersonPane {
   protected readonly agreed = computed(() => (this.contact() ? agreedOn(this.contact()!) : ''));
   protected readonly issues = computed(() => (this.contact() ? issuesOf(this.contact()!) : []));
   protected readonly issueWords: Record<string, string> = ISSUE_WORDS;
+  protected readonly say = sayOf;
   protected readonly changeWords: Record<string, string> = CHANGE_WORDS;
   protected wordOf = (field: PersonField) => FIELD_WORDS[field];
   protected is = (field: PersonField) => this.contact()?.person[field] ?? '';
@@ -162,51 +165,37 @@ export class PersonPane {
     event.preventDefault();
     const form = new FormData(event.target as HTMLFormElement);
     this.editing.set(null);
-    const { person, recordIds } = this.contact()!;
     for (const field of line.fields) {
-      const value = ((form.get(field) as string | null) ?? '').trim();
-      if (value !== person[field]) this.say({ kind: 'edit', recordIds, field, value });
+      const said = sayOf.write(this.contact()!, field, (form.get(field) as string | null) ?? '');
+      if (said) this.decide(said);
     }
   }
 
   /** Has another of the values that are known stand. */
   protected choose(line: Line, value: HeldValue) {
     const { recordIds } = this.contact()!;
-    const of = value.origins.find((origin) => origin.kind === 'record');
+    const of = recordIn(value);
     const field = line.fields[0]!;
-    this.say(
-      of
-        ? { kind: 'choose', recordIds, recordId: of.recordId, field }
-        : { kind: 'edit', recordIds, field, value: value.parts[field] ?? '' },
+    this.decide(
+      of === undefined
+        ? { kind: 'edit', recordIds, field, value: value.parts[field] ?? '' }
+        : { kind: 'choose', recordIds, recordId: of, field },
     );
   }
 
-  /** What tidying did to one value is left undone, here or wherever the same was made of the same. */
-  protected refuse(value: HeldValue, { field, was, is }: HeldValue['changes'][number], everywhere: boolean) {
-    const of = value.origins.find((origin) => origin.kind === 'record')!;
-    this.say(everywhere ? { kind: 'refuse-like', field, was, is } : { kind: 'refuse', recordId: of.recordId, field });
-  }
+  /** The record whose value it is; none for what no record holds. */
+  protected recordIn = recordIn;
 
   protected keep() {
-    const { fate, recordIds } = this.contact()!;
-    if (fate.state === 'look' || fate.state === 'aside')
-      this.say({ kind: 'keep', recordIds, step: fate.step ?? 'verify' });
-  }
-
-  protected setAside() {
-    this.say({ kind: 'set-aside', recordIds: this.contact()!.recordIds });
-  }
-
-  protected keepAllLikeIt() {
-    this.say({ kind: 'group', title: this.contact()!.title, fate: 'keep' });
+    const contact = this.contact()!;
+    if (contact.fate.state === 'look' || contact.fate.state === 'aside') this.decide(sayOf.keep(contact));
   }
 
   /** While the next person is still on its way, nothing is said of the last one. */
-  private say(body: DecisionBody) {
+  protected decide(body: DecisionBody) {
     if (this.contact()!.id === this.contactId()) this.decided.emit(body);
   }
-
-  protected takeApart() {
-    this.say({ kind: 'apart', recordIds: this.contact()!.recordIds });
-  }
 }
+
+const recordIn = ({ origins }: HeldValue): number | undefined =>
+  origins.find((origin) => origin.kind === 'record')?.recordId;
