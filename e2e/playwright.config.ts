@@ -6,7 +6,7 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   timeout: 120_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [['list']],
   use: {
     ...devices['Desktop Chrome'],

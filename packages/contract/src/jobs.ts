@@ -48,6 +48,8 @@ export const summary = z.object({
   merged: count,
   pairs: count,
   expectedError: z.number(),
+  /** Pairs at least this likely were merged; not there where it was sifted before this was counted. */
+  mergeFrom: z.number().optional(),
   /** In the order of the sieve. */
   steps: z.array(stepCount),
   verdicts: z.record(z.enum(['valid', 'risky', 'invalid', 'unknown', 'none']), count),

@@ -77,6 +77,8 @@ export const FATE_WORDS: Record<string, string> = {
   'level-not-in-brief': 'level: {level}, none of the brief’s',
   'team-not-in-brief': 'team: {team}, none of the brief’s',
   'place-not-in-brief': 'place: {place}, none of the brief’s',
+  'sector-not-in-brief': 'sector: {sector}, none of the brief’s',
+  'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
   // append-email
@@ -114,6 +116,8 @@ export const FIELD_WORDS: Record<PersonField | 'fullName', string> = {
   team: 'Team',
   company: 'Company',
   legalForm: 'Legal form',
+  sector: 'Sector',
+  headcount: 'Headcount',
   domain: 'Domain',
   email: 'Email',
   phone: 'Phone',

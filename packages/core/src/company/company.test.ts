@@ -17,7 +17,7 @@ test('a record about a company is tidied as its company', () => {
   ];
   const cells = ['BRACKENFOLD DAIRY LTD', 'https://www.brackenfold.example/', 'www.directory.example/c/7/', 'Cheese'];
   const { person } = tidier({ phoneCountry: 'GB', lists: NO_LISTS })(cells, columns);
-  expect(companyOf(person, cells, columns)).toMatchObject({
+  expect(companyOf(person)).toMatchObject({
     name: 'Brackenfold Dairy',
     legalForm: 'Ltd',
     domain: 'brackenfold.example',

@@ -13,8 +13,8 @@ export interface FactKind<Q, A> {
   key: (question: Q) => string;
   /** Who answers: a finder's id, or 'mail' for the mail system itself. */
   who: (question: Q) => string;
-  /** How long an answer is fresh, in ms; null: for ever. */
-  freshMs: number | null;
+  /** An answer is fresh for a time, which a job sets; others stay true. */
+  ages: boolean;
   /** Its answers are bought: each once, and never again. */
   paid: boolean;
   /** What the answer costs, in cents; 0 where asking is free. */
@@ -23,13 +23,8 @@ export interface FactKind<Q, A> {
   silence: (answer: A) => string | null;
 }
 
-const DAY_MS = 86_400_000;
-
-/** Common practice, no source: what is known of a mailbox is asked again after 90 days. */
-export const MAIL_FRESH_MS = 90 * DAY_MS;
-
 /** What the facts that the mail system itself gives have in common. */
-export const OF_MAIL = { who: () => 'mail', freshMs: MAIL_FRESH_MS, paid: false, priceCents: () => 0 };
+export const OF_MAIL = { who: () => 'mail', ages: true, paid: false, priceCents: () => 0 };
 
 /** The silence of a mail server that did not answer, or only for now. */
 export const noReply = ({ state }: { state: string }): string | null =>

@@ -45,22 +45,22 @@ export const priceOf = (question: Question): number => kindOf(question.kind).pri
 /** Its answers are bought, each once. */
 export const isPaid = (question: Question): boolean => kindOf(question.kind).paid;
 /** When a fact is no longer fresh, in ms since 1970; Infinity: never. */
-export const staleAt = (question: Question, { askedAt }: Fact): number =>
-  askedAt + (kindOf(question.kind).freshMs ?? Infinity);
+export const staleAt = (question: Question, { askedAt }: Fact, freshMs: number): number =>
+  kindOf(question.kind).ages ? askedAt + freshMs : Infinity;
 
 /**
  * Of the answers to a question, newest first, the one that counts at a time: the newest that is fresh and says something.
  *
  * @param now ms since 1970
+ * @param freshMs how long an answer that ages is fresh
  */
-export function known(ask: Question, newestFirst: Iterable<Fact>, now: number): Known {
-  const { freshMs, silence } = kindOf(ask.kind);
+export function known(ask: Question, newestFirst: Iterable<Fact>, now: number, freshMs: number): Known {
+  const { silence } = kindOf(ask.kind);
   let silent: string | null = null;
   for (const fact of newestFirst) {
     const why = silence(fact.answer);
     if (why === null) {
-      const isFresh = freshMs === null || now - fact.askedAt <= freshMs;
-      return isFresh ? { fact } : { fact: null, ask, silent, stale: fact };
+      return now <= staleAt(ask, fact, freshMs) ? { fact } : { fact: null, ask, silent, stale: fact };
     }
     silent ??= why;
   }

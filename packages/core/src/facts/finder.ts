@@ -11,7 +11,7 @@ export const finder: FactKind<
   answer,
   key: (q) => JSON.stringify([q.firstName.toLowerCase(), q.lastName.toLowerCase(), q.domain]),
   who: ({ finder: id }) => id,
-  freshMs: null,
+  ages: false,
   paid: false,
   priceCents: () => 0,
   silence: () => null,

@@ -8,7 +8,7 @@ export const purchase: FactKind<{ finder: string; lookup: string; priceCents: nu
   answer,
   key: ({ lookup }) => lookup,
   who: ({ finder }) => finder,
-  freshMs: null,
+  ages: false,
   paid: true,
   priceCents: ({ priceCents }) => priceCents,
   silence: () => null,

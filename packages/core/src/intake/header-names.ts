@@ -16,6 +16,9 @@ const NAMES: Partial<Record<Target, string>> = {
     'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member organisation brand currentcompany',
   website:
     'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www',
+  sector: 'sector industry branche secteur settore sectornaam bransch branch lineofbusiness tradesector',
+  headcount:
+    'headcount employees noofemployees numberofemployees employeecount companysize staff mitarbeiter mitarbeiterzahl effectif empleados dipendenti medewerkers',
   email:
     'email mail emailaddress businessemail workemail courriel correo correoelectronico contactemail epost emailwork',
   phone:

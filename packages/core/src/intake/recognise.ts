@@ -33,6 +33,8 @@ const ONCE: ReadonlySet<Target> = new Set<Target>([
   'region',
   'country',
   'profile',
+  'sector',
+  'headcount',
 ]);
 
 /**

@@ -90,6 +90,19 @@ test('the same data gives the same outcome, and what a person says wins', () => 
   expect([alone.roots[5], alone.doubtfulCount]).toEqual([2, 0]);
 });
 
+test('the line goes as low as the accepted error allows, and no lower', () => {
+  const { people } = world(3, 900);
+  const at = (acceptedError: number | null) => matchPeople(people, { mergeFrom: 0.9, judgeFrom: 0.05, acceptedError });
+  const [strict, usual, loose] = [at(0.001), at(null), at(0.1)];
+  expect(usual.mergeFrom).toBe(0.9);
+  expect(strict.mergeFrom).toBeGreaterThan(loose.mergeFrom);
+  expect(strict.expectedError).toBeLessThanOrEqual(0.001 + 1e-9);
+  expect(loose.expectedError).toBeLessThanOrEqual(0.1);
+  const merged = ({ roots }: { roots: Int32Array }) => roots.filter((root, i) => root !== i).length;
+  expect(merged(strict)).toBeLessThan(merged(loose));
+  expect(at(0).mergeFrom).toBeGreaterThan(1);
+});
+
 test('relatives with one mailbox stay two people', () => {
   const { people } = world(7, 300);
   const shared = { lastName: 'Hathersage', company: 'Edale', email: 'office@edale.example', phone: '+441134960417' };

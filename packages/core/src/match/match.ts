@@ -9,6 +9,8 @@ import { toSubjects } from './subject';
 export interface MatchLines {
   /** Pairs at least this likely are merged. */
   mergeFrom: number;
+  /** Most of the merges that may be wrong, 0 to 1: pairs are merged from as low as it allows, whatever `mergeFrom` says. */
+  acceptedError?: number | null;
   /** Pairs at least this likely, but under the line above, are judged by a person. */
   judgeFrom: number;
 }
@@ -33,6 +35,8 @@ export interface MatchOutcome {
   compared: number;
   /** Share of the merges that are expected to be wrong, 0 to 1. */
   expectedError: number;
+  /** Pairs at least this likely were merged. */
+  mergeFrom: number;
 }
 
 const MOST_DOUBTFUL = 5000;
@@ -66,8 +70,7 @@ export function matchPeople(
     return known;
   };
 
-  const likely: Link[] = [];
-  const between: Link[] = [];
+  const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
     const a = pairs.a[k]!;
     const b = pairs.b[k]!;
@@ -78,15 +81,17 @@ export function matchPeople(
     const learned = chanceOf(base + rarity(subjects, weights, levels, a));
     const likelihood = exact ? Math.max(learned, CERTAIN) : learned;
     if (likelihood < lines.judgeFrom) continue;
-    const link = { a, b, chance: likelihood };
-    (likelihood >= lines.mergeFrom ? likely : between).push(link);
+    links.push({ a, b, chance: likelihood });
   }
+  const mergeFrom = lines.acceptedError == null ? lines.mergeFrom : lineOf(links, lines.acceptedError);
+  const likely = links.filter(({ chance }) => chance >= mergeFrom);
   const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
 
   const ruledOut = togetherIn(different);
   const doubtful = new Map<number, Link>();
-  for (const link of between) {
+  for (const link of links) {
+    if (link.chance >= mergeFrom) continue;
     const [x, y] = [roots[link.a]!, roots[link.b]!];
     if (x === y || ruledOut(link.a, link.b)) continue;
     const key = Math.min(x, y) * people.length + Math.max(x, y);
@@ -112,7 +117,22 @@ export function matchPeople(
     weights,
     compared: pairs.size,
     expectedError: merged === 0 ? 0 : wrong / merged,
+    mergeFrom,
   };
+}
+
+/** The lowest line over which no more than a share of the links is expected to be wrong; over 1 where there is none. */
+function lineOf(links: readonly Link[], acceptedError: number): number {
+  const chances = links.map(({ chance }) => chance).sort((p, q) => q - p);
+  let line = 2;
+  let wrong = 0;
+  for (const [i, chance] of chances.entries()) {
+    wrong += 1 - chance;
+    if (chances[i + 1] === chance) continue;
+    if (wrong > acceptedError * (i + 1) + 1e-9) break;
+    line = chance;
+  }
+  return line;
 }
 
 /** Whether two records stand in one of some groups. */

@@ -1,4 +1,4 @@
-/** What a column of a source can become. `sector` and `headcount` are of companies, `own` is a field of the person's own, `skip` leaves it out. */
+/** What a column of a source can become. `own` is a field of the person's own, `skip` leaves it out. */
 export const TARGETS = [
   'fullName',
   'honorific',

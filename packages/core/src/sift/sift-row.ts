@@ -22,7 +22,7 @@ export function companySifter(options: TidyWith) {
   const tidy = tidier(options);
   return (recordId: number, cells: readonly string[], columns: readonly Column[]): CompanyRow => {
     const { person, extra } = tidy(cells, columns);
-    return { recordId, company: companyOf(person, cells, columns), extra };
+    return { recordId, company: companyOf(person), extra };
   };
 }
 

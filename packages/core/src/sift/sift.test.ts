@@ -11,6 +11,7 @@ import {
 import { emptyPerson, type Person } from '../model/person';
 import { NO_LISTS } from '../model/word-lists';
 import { STEPS } from '../steps/registry';
+import { freshMs } from '../steps/verify/freshness';
 import { defaultSieve, faultOf, withStep, type SieveStep } from '../steps/sieve';
 import { sift, siftTo, type SiftInput } from './sift';
 
@@ -51,7 +52,7 @@ const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): Sift
   rows: people,
   companyRows: [],
   sieve: defaultSieve(),
-  facts: (ask: Question) => newest(ask, [], 0),
+  facts: (ask: Question) => newest(ask, [], 0, 0),
   lists: NO_LISTS,
   suppression: nobody,
   decisions: bodies.map((body, i) => ({ id: i + 1, body })),
@@ -99,9 +100,9 @@ test('a contact without a domain gets the one that its colleagues agree on', () 
 function answering(mailboxes: Set<string>, catchAll: boolean) {
   const facts = new Map<string, { answer: Answer; askedAt: number }[]>();
   const asked: Question[] = [];
-  const world = { silent: false, now: 1 };
+  const world = { silent: false, now: 1, fresh: 90 * 86_400_000 };
   const keyOf = (q: Question) => q.kind + questionKey(q);
-  const look = ((q: Question) => newest(q, facts.get(keyOf(q)) ?? [], world.now)) as Facts;
+  const look = ((q: Question) => newest(q, facts.get(keyOf(q)) ?? [], world.now, world.fresh)) as Facts;
   const answer = (q: Question) => {
     asked.push(q);
     const answers: { [K in Question['kind']]: (q: QuestionOf<K>) => AnswerOf<K> } = {
@@ -210,6 +211,11 @@ test('the same inputs give the same outcome on any day; facts that have aged mak
   expect(on(89).contacts[0]!.fate.state).toBe('pass');
   expect(on(91).contacts[0]!.fate).toMatchObject({ step: 'verify', state: 'waits', code: 'no-longer-fresh' });
   expect(on(91).contacts[0]!.judgement).toEqual(on(1).contacts[0]!.judgement);
+  world.fresh = freshMs(
+    withStep(defaultSieve(), { id: 'verify', kind: 'verify', on: true, options: { freshDays: 30 } }),
+  );
+  expect(on(30).contacts[0]!.fate.state).toBe('pass');
+  expect(on(31).contacts[0]!.fate.code).toBe('no-longer-fresh');
 });
 
 test('a sieve is an ordered list: a step can be off, and stands only behind what it needs', () => {

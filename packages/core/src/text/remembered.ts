@@ -4,7 +4,7 @@
  *
  * @param most how many answers are kept
  */
-export function remembered<T extends object | string>(compute: (input: string) => T, most = 50_000) {
+export function remembered<T extends object | string | null>(compute: (input: string) => T, most = 50_000) {
   const known = new Map<string, T>();
   return (input: string): T => {
     let answer = known.get(input);

@@ -64,9 +64,6 @@ export function tidier(options: TidyWith): (cells: readonly string[], columns: r
 
 type Raw = Partial<Record<Target, string>>;
 
-/** Kept as fields of the person's own: no standard field of a person holds them. */
-const OWN: ReadonlySet<Target> = new Set<Target>(['own', 'sector', 'headcount']);
-
 function rawValues(cells: readonly string[], columns: readonly Column[], extra: Record<string, string>): Raw {
   const raw: Raw = {};
   for (let i = 0; i < cells.length; i++) {
@@ -74,7 +71,7 @@ function rawValues(cells: readonly string[], columns: readonly Column[], extra: 
     const column = columns[i];
     if (value === '' || column?.target === 'skip') continue;
     if (!column) extra[`Column ${i + 1}`] = value;
-    else if (OWN.has(column.target) || raw[column.target] !== undefined)
+    else if (column.target === 'own' || raw[column.target] !== undefined)
       // Objects keep fields by name, and this one name is not theirs to give.
       extra[column.name === '__proto__' ? 'proto' : column.name] = value;
     else raw[column.target] = value;
@@ -130,6 +127,8 @@ function tidyCompanyAndTitle(raw: Raw, row: TidyRow, read: Reading) {
     put(row, 'company', raw.company, company.name, company.why);
     row.person.legalForm = company.legalForm;
   }
+  for (const field of ['sector', 'headcount'] as const)
+    if (raw[field] !== undefined) put(row, field, raw[field], plainText(raw[field]), ['symbols-removed']);
   if (raw.title !== undefined) {
     const title = read.title(raw.title);
     put(row, 'title', raw.title, title.title, title.why);

@@ -1,7 +1,8 @@
-import { MAIL_FRESH_MS, personKeys, type ExportRow, type Judgement, type Person } from '@sieve/core';
+import { freshMs, personKeys, type ExportRow, type Judgement, type Person } from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { goneBefore, type Entry } from '../register/register';
+import { jobRow } from '../jobs/store';
 import { isSuppressed, suppressionList } from '../register/suppressions';
 import { shownOutcome } from '../sieve/outcomes';
 import { fromColumns, type ContactColumns } from '../sieve/stored-contact';
@@ -43,6 +44,7 @@ export function* leavingEntries(contacts: readonly ChosenContact[]): Generator<E
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const gone = goneBefore(db.register);
   const suppression = suppressionList(db);
+  const fresh = freshMs(jobRow(db, jobId)!.sieve);
   const rows = db.outcomes
     .prepare(
       `SELECT * FROM ${shownOutcome(db, jobId).contacts}
@@ -66,7 +68,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       sources,
       exportedBefore: gone(leavingKeys({ recordIds, person })),
       suppressed: isSuppressed(suppression, person),
-      stale: askedAt > 0 && now - askedAt > MAIL_FRESH_MS,
+      stale: askedAt > 0 && now - askedAt > fresh,
     };
   }
 }

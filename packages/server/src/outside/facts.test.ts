@@ -29,7 +29,7 @@ test('an answer is kept once, and what it cost is charged once, with its reason'
 });
 
 test('facts are read once until they are to be read again', () => {
-  const facts = factsAt(db, 10);
+  const facts = factsAt(db, 10, 1);
   expect(facts(mailbox)).toMatchObject({ fact: null, silent: null, stale: null });
   keepFact(db, mailbox, { state: 'accepted', code: 250 }, 9, null);
   expect(facts(mailbox).fact).toBeNull();
@@ -40,7 +40,7 @@ test('facts are read once until they are to be read again', () => {
 // Common practice, no source: a verdict ages after 90 days.
 test('facts are appended: the newest that is fresh and says something counts, the others stay as history', () => {
   const DAY = 86_400_000;
-  const later = (days: number) => factsAt(db, 9 + days * DAY);
+  const later = (days: number) => factsAt(db, 9 + days * DAY, 90 * DAY);
   expect(later(90).freshUntil()).toBeNull();
   const before = later(90);
   expect(before(mailbox).fact).not.toBeNull();

@@ -21,8 +21,12 @@ export type TableFacts = Facts & {
   freshUntil: () => number | null;
 };
 
-/** The facts as they are fresh at a time; one sifting asks the table once a question. */
-export function factsAt(db: Db, now: number): TableFacts {
+/**
+ * The facts as they are fresh at a time; one sifting asks the table once a question.
+ *
+ * @param freshMs how long an answer that ages is fresh
+ */
+export function factsAt(db: Db, now: number, freshMs: number): TableFacts {
   const select = db.$client
     .prepare('SELECT answer, asked_at FROM facts WHERE kind = ? AND question = ? AND who = ? ORDER BY id DESC')
     .raw();
@@ -35,9 +39,9 @@ export function factsAt(db: Db, now: number): TableFacts {
     if (!found) {
       const rows = select.all(question.kind, questionKey(question), answeredBy(question)) as [string, number][];
       const facts = rows.map(([answer, askedAt]): Fact => ({ answer: JSON.parse(answer) as Answer, askedAt }));
-      found = known(question, facts, now);
+      found = known(question, facts, now, freshMs);
       read.set(key, found);
-      if (found.fact) freshUntil = Math.min(freshUntil, staleAt(question, found.fact));
+      if (found.fact) freshUntil = Math.min(freshUntil, staleAt(question, found.fact, freshMs));
     }
     return found;
   }) as Facts;

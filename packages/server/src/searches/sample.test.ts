@@ -1,4 +1,4 @@
-import { fits, type Found, type Search } from '@sieve/core';
+import { fits, screenOptions, type Found, type Search } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import type { Directory } from '../outside/directory/port';
 import { drawSample } from './sample';
@@ -109,7 +109,7 @@ test('a brief is checked, an empty result is said to be empty', async () => {
     directory(40),
     { about: 'people', conditions: [] },
     20,
-    { briefTitles: ['Quality Manager'], briefLevels: [], briefTeams: [], briefPlaces: [] },
+    screenOptions.parse({ briefTitles: ['Quality Manager'] }),
     Math.random,
     never,
   );

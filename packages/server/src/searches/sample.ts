@@ -107,5 +107,14 @@ function drawn<T extends { count: number }>(parts: readonly T[], size: number, p
 function personOf({ title, found }: DirectoryRow) {
   const text = (key: string) => (typeof found[key] === 'string' ? found[key] : '');
   const { level, team } = parseTitle(title);
-  return { title, level, team, city: text('city'), region: text('region'), country: text('country') };
+  return {
+    title,
+    level,
+    team,
+    city: text('city'),
+    region: text('region'),
+    country: text('country'),
+    sector: text('sector'),
+    headcount: text('headcount'),
+  };
 }

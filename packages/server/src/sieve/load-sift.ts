@@ -1,4 +1,4 @@
-import { stepIn, tidy, type SiftInput, type WordLists } from '@sieve/core';
+import { freshMs, stepIn, tidy, type SiftInput, type WordLists } from '@sieve/core';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { jobRow } from '../jobs/store';
@@ -36,7 +36,7 @@ export async function loadSift(
     companyRows: companies,
     sieve,
     decisions,
-    facts: factsAt(db, now),
+    facts: factsAt(db, now, freshMs(sieve)),
     suppression: suppressionList(db),
     lists,
     sources: new Map(sources.map(({ id, name }) => [id, name])),

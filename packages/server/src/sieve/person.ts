@@ -1,8 +1,9 @@
-import { MAIL_FRESH_MS, FIELDS_TOGETHER, personKeys, type DecisionBody, type PersonField } from '@sieve/core';
+import { FIELDS_TOGETHER, freshMs, personKeys, type DecisionBody, type PersonField } from '@sieve/core';
 import type { ContactView, HeldValue, PersonInFull, Settings, ValueOrigin } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { decisionById, standingDecisions } from '../decisions/store';
 import { doneExport } from '../exports/store';
+import { jobRow } from '../jobs/store';
 import { factsAt } from '../outside/facts';
 import { contactsKnownBy, exportsOf } from '../register/register';
 import { contactView, fateIn, recordViews } from './rows';
@@ -14,23 +15,21 @@ const LINES = FIELDS_TOGETHER.map((fields) => fields.filter((field) => !READ_FRO
 /**
  * One contact in full: each value with all that could stand in its place, where each came from and what was done to it; where
  * else the person is held, and what it left with.
- *
- * @param now ms since 1970
  */
 export function personInFull(
   db: Db,
   jobId: number,
   id: number,
   { lists, finders }: Pick<Settings, 'lists' | 'finders'>,
-  now: number,
 ): PersonInFull | undefined {
   const contact = contactView(db, jobId, id, lists);
   if (!contact) return undefined;
+  const { sieve } = jobRow(db, jobId)!;
   const decisions = standingDecisions(db, jobId);
   const notEdits = decisions.filter(({ body }) => body.kind !== 'edit');
   const viewOf = recordViews(db, jobId, lists, notEdits);
   const records = contact.recordIds.slice(0, contact.recordViews.length).flatMap((record) => viewOf(record) ?? []);
-  const found = foundBy(db, contact, finders, now);
+  const found = foundBy(db, contact, finders);
 
   const valuesOf = (fields: readonly PersonField[]): HeldValue[] => {
     const values = new Map<string, HeldValue>();
@@ -69,7 +68,7 @@ export function personInFull(
   return {
     contact,
     lines: LINES.map((fields) => ({ fields, values: valuesOf(fields) })),
-    verdict: askedAt > 0 ? { askedAt, freshUntil: askedAt + MAIL_FRESH_MS } : null,
+    verdict: askedAt > 0 ? { askedAt, freshUntil: askedAt + freshMs(sieve) } : null,
     jobs: [
       { jobId, contact: id, fate: contact.fate },
       ...elsewhere.flatMap((other) => {
@@ -95,10 +94,10 @@ const saysOf = (
   (body.kind === 'edit' ? body.recordIds.includes(recordOf(body.field)) : body.recordId === recordOf(body.field));
 
 /** How an address came that no record holds. */
-function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders'], now: number): ValueOrigin | null {
+function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders']): ValueOrigin | null {
   if (via === 'given' || via === '') return null;
   if (via === 'pattern') return { kind: 'pattern' };
-  const facts = factsAt(db, now);
+  const facts = factsAt(db, Infinity, Infinity);
   const { firstName, lastName, domain } = person;
   const offer = facts({ kind: 'finder', finder: via, firstName, lastName, domain }).fact;
   const name = finders.find(({ id }) => id === via)?.name ?? via;

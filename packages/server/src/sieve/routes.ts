@@ -32,7 +32,7 @@ const MOST_NAMED = 6;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
-  ({ db, queue, settings, now }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, settings }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/jobs/:id/rows',
@@ -52,7 +52,7 @@ export const sieveRoutes =
       '/api/jobs/:id/people/:contact',
       { schema: { params: byId.extend({ contact: z.coerce.number().int() }), ...ok(personInFullSchema) } },
       ({ params }) => {
-        const found = personInFull(db, theJob(db, params.id).id, params.contact, settings(), now());
+        const found = personInFull(db, theJob(db, params.id).id, params.contact, settings());
         if (!found) throw new AppError('not-found', { what: 'contact' });
         return found;
       },

@@ -138,6 +138,7 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     merged: rows.length - contacts.length,
     pairs: match.doubtfulCount,
     expectedError: match.expectedError,
+    mergeFrom: match.mergeFrom,
     steps,
     verdicts,
     likelyValid: verdicts.valid + Math.round(waiting * rate),

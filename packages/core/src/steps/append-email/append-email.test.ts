@@ -22,7 +22,7 @@ function known(...answers: [Question, Answer][]) {
   const byKey = new Map(answers.map(([q, answer]) => [keyOf(q), { answer, askedAt: 1 }]));
   const facts = ((q: Question) => {
     const fact = byKey.get(keyOf(q));
-    return newest(q, fact ? [fact] : [], 2);
+    return newest(q, fact ? [fact] : [], 2, 90);
   }) as Facts;
   return { facts, lists: NO_LISTS };
 }

@@ -19,6 +19,10 @@ export const screenOptions = z.object({
   briefLevels: z.array(z.string().max(40)).max(40).default([]),
   briefTeams: z.array(z.string().max(40)).max(40).default([]),
   briefPlaces: z.array(z.string().trim().min(1).max(100)).max(300).default([]),
+  /** Sectors by any of their words, and how many a company may have; 0: no such limit. */
+  briefSectors: z.array(z.string().trim().min(1).max(100)).max(300).default([]),
+  briefHeadcountFrom: z.int().min(0).max(10_000_000).default(0),
+  briefHeadcountTo: z.int().min(0).max(10_000_000).default(0),
   suppression: z.boolean().default(true),
   /** 0: no limit. */
   atMostPerCompany: z.int().min(0).max(10_000).default(0),

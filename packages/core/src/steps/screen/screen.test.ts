@@ -142,19 +142,27 @@ test.each([
   expect(titleFit(title, brief).fit).toBeCloseTo(fit, 1);
 });
 
-test('all of a brief is looked at: levels, teams and places beside titles; what is not known is no misfit', () => {
+test('all of a brief is looked at, beside titles; what is not known is no misfit', () => {
   const fits = briefFit({
     briefTitles: ['Quality Manager'],
     briefLevels: ['manager', 'head'],
     briefTeams: ['quality'],
     briefPlaces: ['ie', 'Cumbria'],
+    briefSectors: ['cheese', 'cold stores'],
+    briefHeadcountFrom: 11,
+    briefHeadcountTo: 200,
   });
-  const known = { title: 'Quality Manager', level: 'manager', team: 'quality', city: '', region: '', country: 'IE' };
+  const person = emptyPerson();
+  const known = { ...person, title: 'Quality Manager', level: 'manager', team: 'quality', country: 'IE' };
   const code = (more: object, fine = false) => fits({ ...known, ...more }, fine)?.code;
   expect(code({})).toBeUndefined();
   expect(code({ country: 'GB', region: 'Cumbria' })).toBeUndefined();
   expect(code({ country: '', level: '' })).toBeUndefined();
   expect(code({ country: 'US', city: 'Wells' })).toBe('place-not-in-brief');
+  expect(code({ sector: 'Cheese making', headcount: '201-500' })).toBe('headcount-not-in-brief');
+  expect(code({ sector: 'Cheese making', headcount: '5-11' })).toBeUndefined();
+  expect(code({ sector: 'Cheesecake design' })).toBe('sector-not-in-brief');
+  expect(code({ headcount: '10' })).toBe('headcount-not-in-brief');
   expect(code({ level: 'assistant' })).toBe('level-not-in-brief');
   expect(code({ team: 'sales' })).toBe('team-not-in-brief');
   expect(code({ title: 'Owner' })).toBe('title-not-in-brief');

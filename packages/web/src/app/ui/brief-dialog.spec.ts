@@ -1,3 +1,4 @@
+import type { SieveStep } from '@sieve/core';
 import type { Job } from '@sieve/contract';
 import { drawn, inDialog, sampleJob, webHarness } from '../testing/web-harness';
 import { BriefDialog } from './brief-dialog';
@@ -38,6 +39,10 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
   await write('[formcontrolname=budget]', '120');
   await write('[formcontrolname=titles]', 'Head of Quality\n\n Production Manager ');
   await write('[formcontrolname=perCompany]', '2');
+  await write('[formcontrolname=sectors]', 'Cheese making, Dairy');
+  await write('[formcontrolname=headcountTo]', '200');
+  await write('[formcontrolname=freshDays]', '30');
+  await write('[formcontrolname=wrongInThousand]', '2.5');
   await write('[formcontrolname=places]', 'GB, IE,, Cumbria');
   button(/Save/).click();
   const patch = http.expectOne({ method: 'PATCH', url: '/api/jobs/2' });
@@ -46,15 +51,25 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
     budgetCents: 12_000,
     was: { client: '', budgetCents: 9000 },
   });
-  const { step } = http.expectOne({ method: 'POST', url: '/api/jobs/2/steps' }).request.body as {
-    step: { options: object };
-  };
-  expect(step.options).toMatchObject({
-    briefTitles: ['Head of Quality', 'Production Manager'],
-    briefPlaces: ['GB', 'IE', 'Cumbria'],
-    atMostPerCompany: 2,
-    suppression: true,
-  });
+  const steps = http
+    .match({ method: 'POST', url: '/api/jobs/2/steps' })
+    .map(({ request }) => (request.body as { step: SieveStep }).step);
+  expect(steps.map(({ kind, options }) => ({ kind, options }))).toMatchObject([
+    {
+      kind: 'screen',
+      options: {
+        briefTitles: ['Head of Quality', 'Production Manager'],
+        briefPlaces: ['GB', 'IE', 'Cumbria'],
+        briefSectors: ['Cheese making', 'Dairy'],
+        briefHeadcountFrom: 0,
+        briefHeadcountTo: 200,
+        atMostPerCompany: 2,
+        suppression: true,
+      },
+    },
+    { kind: 'match', options: { acceptedError: 0.0025, mergeFrom: 0.9 } },
+    { kind: 'verify', options: { freshDays: 30 } },
+  ]);
   expect(close).toHaveBeenCalledTimes(1);
 });
 

@@ -7,6 +7,7 @@ const entries = (n: number) => `${n.toLocaleString('en-GB')} addresses and domai
 
 const VALUE_WORDS: Record<string, string> = {
   name: 'name',
+  client: 'client',
   folder: 'folder',
   note: 'note',
   targetValid: 'emails wanted',

@@ -101,8 +101,6 @@ export class Bring {
   protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
   protected readonly showIssues = signal(false);
   protected readonly working = signal(false);
-  /** `sector` and `headcount` are of companies: what is brought in by hand is about people. */
-  private readonly targets = TARGETS.filter((target) => target !== 'sector' && target !== 'headcount');
   protected readonly words: { issue: Record<string, string> } = { issue: ISSUE_WORDS };
   protected readonly separators = SEPARATORS;
   protected readonly recognised = computed(
@@ -139,7 +137,7 @@ export class Bring {
     names.map((name) => ({ value: name, label: name }));
   protected readonly encodingOptions = (used: string) => this.named([...new Set([...ENCODINGS, used])]);
   protected readonly targetOptions = (column: string): Option<Target>[] =>
-    this.targets.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
+    TARGETS.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
 
   protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
 

@@ -14,7 +14,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { PersonField } from '@sieve/core';
-import { MAIL_FRESH_MS } from '@sieve/core/facts/fact-kind';
+import { verifyOptions } from '@sieve/core/steps/verify/options';
 import { EXPORT_FIELDS, MAIL_OUT, type ExportColumn } from '@sieve/core/export/columns';
 import { FIELD_WORDS, type ExportLayout, type ExportPreview, type ExportRun } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
@@ -130,7 +130,9 @@ export class Export {
       ({ field }) => !used.has(field),
     );
   });
-  protected readonly freshDays = MAIL_FRESH_MS / 86_400_000;
+  protected readonly freshDays = computed(
+    () => verifyOptions.parse(this.job()?.sieve.find(({ kind }) => kind === 'verify')?.options ?? {}).freshDays,
+  );
   /** The step at which contacts wait since their verdict is too old; undefined while it is being asked. */
   protected readonly staleStep = computed(() => {
     const job = this.job();

@@ -47,7 +47,8 @@ it('lines of matching stay between their bounds', async () => {
   expect(saved()).toBeUndefined();
   await write('[formcontrolname=mergeFrom]', '0.95');
   await write('[formcontrolname=judgeFrom]', '0.5');
-  expect(saved()).toEqual({ mergeFrom: 0.95, judgeFrom: 0.5, survivor: 'fullest' });
+  await write('[formcontrolname=wrongInThousand]', '2.5');
+  expect(saved()).toEqual({ mergeFrom: 0.95, acceptedError: 0.0025, judgeFrom: 0.5, survivor: 'fullest' });
 });
 
 it('rules are added, read from commas, and dropped when they say nothing; titles come one a line, each once', async () => {
@@ -75,6 +76,9 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
     briefLevels: [],
     briefTeams: [],
     briefPlaces: [],
+    briefSectors: [],
+    briefHeadcountFrom: 0,
+    briefHeadcountTo: 0,
     suppression: false,
     atMostPerCompany: 3,
   });
@@ -100,7 +104,11 @@ it('append keeps its finders in their order, verify can be switched off', async 
   expect(append.saved()).toEqual({ candidates: 2, finders: ['lantern'] });
   TestBed.resetTestingModule();
   const verify = await open('verify');
+  await verify.write('[formcontrolname=freshDays]', '0');
+  expect(verify.saved()).toBeUndefined();
+  await verify.write('[formcontrolname=freshDays]', '45');
   verify.element.querySelector<HTMLInputElement>('input[type=checkbox]')!.click();
+  expect(verify.saved()).toEqual({ freshDays: 45 });
   expect(verify.on()).toBe(false);
 });
 

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { FormControl, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { matchOptions } from '@sieve/core/steps/match/options';
+import { ACCEPTED_ERROR, matchOptions } from '@sieve/core/steps/match/options';
 import { STEP_OPTIONS } from '../step-options';
+import { inThousand, ofThousand } from '../../../../ui/in-thousand';
 import type { StepForm } from '../step-view';
 
 @Component({
@@ -18,6 +19,12 @@ import type { StepForm } from '../step-view';
         ><mat-label>Merge pairs from this chance</mat-label
         ><input matInput type="number" step="0.01" min="0.5" max="1" formControlName="mergeFrom"
       /></mat-form-field>
+      <mat-form-field
+        ><mat-label>Or as low as wrong ones allow, in 1,000</mat-label
+        ><input matInput type="number" step="0.1" min="1" max="100" formControlName="wrongInThousand" /><mat-hint
+          >Empty: from the chance beside it</mat-hint
+        ></mat-form-field
+      >
       <mat-form-field
         ><mat-label>Let me judge from this chance</mat-label
         ><input matInput type="number" step="0.01" min="0.01" max="1" formControlName="judgeFrom"
@@ -37,8 +44,15 @@ export class MatchForm implements StepForm {
   private readonly options = matchOptions.parse(inject(STEP_OPTIONS));
   readonly form = inject(NonNullableFormBuilder).group({
     mergeFrom: [this.options.mergeFrom, [Validators.required, Validators.min(0.5), Validators.max(1)]],
+    wrongInThousand: new FormControl(inThousand(this.options.acceptedError), [
+      Validators.min(ACCEPTED_ERROR.least * 1000),
+      Validators.max(ACCEPTED_ERROR.most * 1000),
+    ]),
     judgeFrom: [this.options.judgeFrom, [Validators.required, Validators.min(0.01), Validators.max(1)]],
     survivor: [this.options.survivor],
   });
-  readonly value = () => this.form.getRawValue();
+  readonly value = () => {
+    const { wrongInThousand, ...rest } = this.form.getRawValue();
+    return { ...rest, acceptedError: ofThousand(wrongInThousand) };
+  };
 }

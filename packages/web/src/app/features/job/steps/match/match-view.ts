@@ -1,4 +1,5 @@
 import { matchOptions } from '@sieve/core/steps/match/options';
+import { inThousand } from '../../../../ui/in-thousand';
 import { many, type StepView } from '../step-view';
 import { JudgeLink } from './judge-link';
 
@@ -8,12 +9,25 @@ export const matchView: StepView = {
     !step.on ? 'off' : summary ? many(summary.pairs, 'pair to judge', 'pairs to judge') : '',
   out: ({ summary }) => summary?.merged ?? 0,
   chips: ({ step, summary }) => {
-    const { mergeFrom, judgeFrom } = matchOptions.parse(step.options);
+    const { mergeFrom, acceptedError, judgeFrom } = matchOptions.parse(step.options);
+    const line = acceptedError === null ? mergeFrom : summary?.mergeFrom;
     const wrong = Math.round((summary?.expectedError ?? 0) * 1000);
     const merged = summary?.merged ?? 0;
     return [
-      { words: `Merged from ${mergeFrom.toFixed(2)}`, count: merged, kind: 'keep' },
+      {
+        words:
+          line === undefined
+            ? 'Merged'
+            : line > 1
+              ? 'Nothing is sure enough to merge'
+              : `Merged from ${line.toFixed(2)}`,
+        count: merged,
+        kind: 'keep',
+      },
       { words: `Judged from ${judgeFrom.toFixed(2)}`, count: 0, kind: '' },
+      ...(acceptedError === null
+        ? []
+        : [{ words: `At most ${inThousand(acceptedError)} in 1,000 wrong`, count: 0, kind: '' as const }]),
       // Where nothing was merged there is no error to expect.
       ...(merged > 0
         ? [{ words: `About ${wrong} in 1,000 merges are expected to be wrong`, count: 0, kind: '' as const }]

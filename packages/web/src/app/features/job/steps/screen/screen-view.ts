@@ -1,4 +1,4 @@
-import { screenOptions, type WordRule } from '@sieve/core/steps/screen/options';
+import { screenOptions, type ScreenOptions, type WordRule } from '@sieve/core/steps/screen/options';
 import { many, type Chip, type StepView } from '../step-view';
 import { TitlesButton } from './titles-button';
 
@@ -10,8 +10,10 @@ export const screenView: StepView = {
     return count.look > 0 ? many(count.look, 'wants a look', 'want a look') : many(rules.length, 'rule', 'rules');
   },
   chips: ({ step, count: { why } }) => {
-    const { briefTitles, briefLevels, briefTeams, briefPlaces, rules, suppression, atMostPerCompany } =
-      screenOptions.parse(step.options);
+    const options = screenOptions.parse(step.options);
+    const { briefTitles, briefLevels, briefTeams, briefPlaces, briefSectors, rules, suppression, atMostPerCompany } =
+      options;
+    const headcount = headcountWords(options);
     const chip = (words: string, code: string, kind: Chip['kind']): Chip => ({ words, count: why[code] ?? 0, kind });
     return [
       ...(briefTitles.length > 0
@@ -20,6 +22,8 @@ export const screenView: StepView = {
       ...(briefLevels.length > 0 ? [chip(`Level: ${listed(briefLevels)}`, 'level-not-in-brief', 'keep')] : []),
       ...(briefTeams.length > 0 ? [chip(`Team: ${listed(briefTeams)}`, 'team-not-in-brief', 'keep')] : []),
       ...(briefPlaces.length > 0 ? [chip(`In ${listed(briefPlaces)}`, 'place-not-in-brief', 'keep')] : []),
+      ...(briefSectors.length > 0 ? [chip(`Sector: ${listed(briefSectors)}`, 'sector-not-in-brief', 'keep')] : []),
+      ...(headcount ? [chip(`Headcount ${headcount}`, 'headcount-not-in-brief', 'keep')] : []),
       ...rules.map((rule, i) => chip(ruleWords(rule), `rule-${i}`, rule.fate === 'aside' ? 'drop' : 'keep')),
       ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
       ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
@@ -35,6 +39,9 @@ export const screenView: StepView = {
   shows: 'place',
   looks: true,
 };
+
+const headcountWords = ({ briefHeadcountFrom: from, briefHeadcountTo: to }: ScreenOptions): string =>
+  from > 0 && to > 0 ? `${from} to ${to}` : from > 0 ? `from ${from}` : to > 0 ? `up to ${to}` : '';
 
 const ruleWords = ({ field, words }: WordRule) => {
   return `${field[0]!.toUpperCase()}${field.slice(1)} says ${listed(words)}`;

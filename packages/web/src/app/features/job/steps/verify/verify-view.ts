@@ -1,3 +1,4 @@
+import { verifyOptions } from '@sieve/core/steps/verify/options';
 import { waitWords, type Chip, type StepView } from '../step-view';
 
 const VERDICTS = ['valid', 'risky', 'invalid', 'unknown'] as const;
@@ -5,16 +6,19 @@ const VERDICTS = ['valid', 'risky', 'invalid', 'unknown'] as const;
 export const verifyView: StepView = {
   kind: 'verify',
   detail: (state) => waitWords(state, 'valid only'),
-  chips: ({ summary }) =>
-    summary
+  chips: ({ step, summary }) => [
+    ...(summary
       ? VERDICTS.map((verdict): Chip => ({
           words: `${verdict} ${summary.verdicts[verdict].toLocaleString('en-GB')}`,
           count: 0,
           kind: verdict === 'valid' ? 'keep' : '',
         }))
-      : [],
+      : []),
+    { words: `Fresh for ${verifyOptions.parse(step.options).freshDays} days`, count: 0, kind: '' },
+  ],
   setUp: 'Set up',
   about: '',
   onWords: 'Let only addresses pass whose mailbox answers',
+  form: () => import('./verify-form').then((m) => m.VerifyForm),
   shows: 'email',
 };

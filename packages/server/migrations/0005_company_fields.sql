@@ -1,0 +1,1 @@
+UPDATE sources SET columns = replace(replace(columns, '{"name":"Sector","target":"own"}', '{"name":"Sector","target":"sector"}'), '{"name":"Headcount","target":"own"}', '{"name":"Headcount","target":"headcount"}') WHERE json_extract(origin, '$.kind') = 'directory';
