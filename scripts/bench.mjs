@@ -7,6 +7,7 @@ const BENCHES = {
   split: 'split.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
+  stalls: '../../bench/stalls.mjs',
 };
 const [name, ...args] = process.argv.slice(2);
 if (!(name in BENCHES)) fail(`npm run bench -- ${Object.keys(BENCHES).join(' | ')} [arguments]`);

@@ -28,6 +28,6 @@ export const exportPreview = z.object({
 export type ExportPreview = z.output<typeof exportPreview>;
 
 export const exportFile = z.object({ name: z.string(), rows: count, sha256: z.string() });
-export const exportRun = z.object({ id, at, rows: count, state: z.string(), files: z.array(exportFile) });
+export const exportRun = z.object({ id, at, rows: count, files: z.array(exportFile) });
 export type ExportRun = z.output<typeof exportRun>;
 export const exportStarted = z.object({ exportId: id, runId: id });

@@ -9,7 +9,8 @@ export const runInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('export'), exportId: id }),
   z.object({ kind: z.literal('pull'), pullId: id, searchId: id }),
   /** `version`: the search as it was when this was asked for. */
-  z.object({ kind: z.literal('split'), searchId: id, version: count }),
+  /** `thenPull`: a standing search that has outgrown its batches; all of them are pulled when it is done. */
+  z.object({ kind: z.literal('split'), searchId: id, version: count, thenPull: z.boolean().optional() }),
 ]);
 export type RunInput = z.output<typeof runInput>;
 export type RunKind = RunInput['kind'];

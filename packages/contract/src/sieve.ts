@@ -11,6 +11,8 @@ export const rowQuery = z.object({
   desc: z.stringbool().default(false),
   offset: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100),
+  /** A contact whose place in the list is asked for too. */
+  placeOf: z.coerce.number().int().optional(),
 });
 export type RowQuery = z.output<typeof rowQuery>;
 
@@ -37,7 +39,12 @@ export const contactRow = z.object({
 });
 export type ContactRow = z.output<typeof contactRow>;
 
-export const rowPage = z.object({ total: count, rows: z.array(contactRow) });
+export const rowPage = z.object({
+  total: count,
+  rows: z.array(contactRow),
+  /** How many stand before the contact that was asked for; null when it is not in the list, or none was. */
+  place: count.nullable(),
+});
 export type RowPage = z.output<typeof rowPage>;
 
 /** One record as the inspector shows it. */

@@ -9,6 +9,7 @@ import { decisionRoutes } from './decisions/routes';
 import { AppError } from './errors';
 import { exportRoutes } from './exports/routes';
 import { errors } from './http/errors';
+import { patient } from './http/patient';
 import { ok } from './http/schemas';
 import { security } from './http/security';
 import { jobRoutes } from './jobs/routes';
@@ -38,10 +39,14 @@ const ROUTES = [
   settingsRoutes,
 ];
 
+const PATIENCE_MS = 10_000;
+
 export interface AppOptions {
   /** Folder of the built web application; none in tests. */
   webDir?: string;
   logger?: FastifyServerOptions['logger'];
+  /** How long a command waits for another's lock. */
+  patienceMs?: number;
 }
 
 /** Builds the server; never listens. */
@@ -54,6 +59,7 @@ export async function buildApp(context: AppContext, options: AppOptions = {}): P
   });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
+  patient(app, options.patienceMs ?? PATIENCE_MS);
   security(app);
   errors(app);
   await app.register(fastifySwagger, {

@@ -28,6 +28,7 @@ export interface Places {
   look: string;
   migrations: string;
   webDir?: string;
+  patienceMs?: number;
 }
 
 /** Puts the parts together: database, queue, events, app. */
@@ -62,7 +63,8 @@ export async function assemble(config: Config, places: Places, logger: FastifySe
     now: Date.now,
     newId: randomUUID,
   };
-  const app = await buildApp(context, { logger, ...(places.webDir && { webDir: places.webDir }) });
+  const { webDir, patienceMs } = places;
+  const app = await buildApp(context, { logger, webDir, patienceMs });
   log = (fields, message) => app.log.error(fields, message);
   try {
     remakeRegister(db);

@@ -1,9 +1,12 @@
 import * as z from 'zod';
 import { noReply, OF_MAIL, type FactKind } from './fact-kind';
 
-/** What the mail server said to RCPT; `code` is the SMTP reply code, 0 when there was none. */
+/**
+ * What the mail server said to RCPT; `code` is the SMTP reply code, 0 when there was none. `no-server`: none of the domain's mail
+ * servers has an address on the public net, so nobody can deliver there.
+ */
 const answer = z.object({
-  state: z.enum(['accepted', 'no-mailbox', 'full', 'refused-us', 'try-later', 'no-answer']),
+  state: z.enum(['accepted', 'no-mailbox', 'full', 'refused-us', 'no-server', 'try-later', 'no-answer']),
   code: z.int(),
 });
 

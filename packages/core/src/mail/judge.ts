@@ -36,6 +36,7 @@ export function judge(
   const mailboxAt = Math.min(hostAt, mailbox.fact.askedAt);
   const { state } = mailbox.fact.answer;
   if (state === 'no-mailbox') return say('invalid', 'no-mailbox', mailboxAt);
+  if (state === 'no-server') return say('invalid', 'no-mail-server', mailboxAt);
   if (state === 'full') return say('risky', 'mailbox-full', mailboxAt);
   if (state !== 'accepted') return say('unknown', state, mailboxAt);
 

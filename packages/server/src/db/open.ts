@@ -20,7 +20,7 @@ export type Db = BetterSQLite3Database<typeof schema> & {
  * brings its tables up to date and drops what another version of the application wrote beside it.
  */
 export function openDb(file: string, migrations?: string): Db {
-  const waitMs = migrations ? 1000 : 10_000;
+  const waitMs = migrations ? 50 : 10_000;
   const client = connect(file, waitMs);
   const db = Object.assign(drizzle(client, { schema }), { $client: client });
   if (migrations) migrate(db, { migrationsFolder: migrations });
@@ -64,7 +64,7 @@ function openBeside(
   return fresh;
 }
 
-/** @param waitMs how long for another's lock; the server's own connection waits briefly, since everybody waits with it */
+/** @param waitMs how long for another's lock; the server's own connection waits briefly, since everybody waits with it; `http/patient.ts` tries again */
 function connect(file: string, waitMs: number): Database.Database {
   const client = new Database(file);
   client.pragma('journal_mode = WAL');

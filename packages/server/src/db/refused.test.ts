@@ -16,6 +16,17 @@ const aside = () =>
   server.call<{ code?: string }>('POST', `/api/jobs/${id}/decisions`, { body: { kind: 'set-aside', recordIds: [1] } });
 const kept = async () => (await server.call<object[]>('GET', `/api/decisions?subject=job&subjectId=${id}`)).body.length;
 
+test('a command waits for another program’s lock, and nobody waits with it', async () => {
+  const other = new Database(server.db.$client.name);
+  other.exec('BEGIN IMMEDIATE');
+  const waiting = aside();
+  expect((await server.call<Job>('GET', `/api/jobs/${id}`)).status).toBe(200);
+  expect(other.inTransaction).toBe(true);
+  other.close();
+  expect((await waiting).status).toBe(200);
+  await server.idle();
+});
+
 test('a database that another program holds: the write says so, keeps nothing, and is done when it is free', async () => {
   const before = await kept();
   const other = new Database(server.db.$client.name);

@@ -36,9 +36,8 @@ export const leavingKeys = ({ recordIds, person }: Pick<ChosenContact, 'recordId
   ...personKeys(person),
 ];
 
-export function* leavingEntries(contacts: readonly ChosenContact[]): Generator<Entry> {
-  for (const contact of contacts) yield { item: contact.id, keys: leavingKeys(contact) };
-}
+export const leavingEntries = (contacts: readonly ChosenContact[]): Entry[] =>
+  contacts.map((contact) => ({ item: contact.id, keys: leavingKeys(contact) }));
 
 /** Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. */
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
@@ -83,6 +82,12 @@ const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
 export const chosenContacts = (db: Db, jobId: number, layout: ExportLayout, now: number): ChosenContact[] =>
   [...candidates(db, jobId, now)].filter((c) => goes(c, layout)).sort(byName);
+
+/** Whether an export would hold anybody. */
+export function anybodyGoes(db: Db, jobId: number, layout: ExportLayout, now: number): boolean {
+  for (const c of candidates(db, jobId, now)) if (goes(c, layout)) return true;
+  return false;
+}
 
 /** Who goes and who is held back, from the same rows as the export itself. */
 export function exportCounts(

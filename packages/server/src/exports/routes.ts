@@ -31,14 +31,14 @@ export const exportRoutes =
     app.post(
       '/api/jobs/:id/exports/preview',
       { schema: { params: byId, body: exportLayout, ...ok(exportPreview) } },
-      ({ params, body }) => lookout.exportPreview(theJob(db, params.id).id, body, now()),
+      ({ params, body }) => lookout.look('export', theJob(db, params.id).id, body, now()),
     );
     app.post(
       '/api/jobs/:id/exports',
       { schema: { params: byId, body: exportLayout, ...ok(exportStarted) } },
       async ({ params, body }) => {
-        const { rows } = await lookout.exportPreview(theJob(db, params.id).id, body, now());
-        if (rows === 0) throw new AppError('nothing-to-export');
+        if (!(await lookout.look('anybodyGoes', theJob(db, params.id).id, body, now())))
+          throw new AppError('nothing-to-export');
         return inTransaction(db, () => {
           const exportId = addExport(db, params.id, body, now());
           return { exportId, runId: queue.enqueue(params.id, { kind: 'export', exportId }) };

@@ -1,11 +1,12 @@
 import type { ExportLayout, ExportRun } from '@sieve/contract';
 import { and, desc, eq } from 'drizzle-orm';
-import { insertedId, type Db } from '../db/open';
+import { inTransaction, insertedId, type Db } from '../db/open';
 import { keyHash } from '../register/hash';
 import type { Entry } from '../register/register';
 import { exportsTable } from './tables';
 
 const MOST_LISTED = 50;
+const CHUNK = 2000;
 
 export const addExport = (db: Db, jobId: number, layout: ExportLayout, now: number): number =>
   insertedId(db.insert(exportsTable).values({ jobId, at: now, layout, state: 'writing', files: [] }).run());
@@ -19,35 +20,36 @@ export const doneExport = (db: Db, id: number) =>
     .where(and(eq(exportsTable.id, id), eq(exportsTable.state, 'done')))
     .get();
 
-/** The newest first. */
+/** Those that left, the newest first. */
 export const exportRuns = (db: Db, jobId: number): ExportRun[] =>
   db
     .select()
     .from(exportsTable)
-    .where(eq(exportsTable.jobId, jobId))
+    .where(and(eq(exportsTable.jobId, jobId), eq(exportsTable.state, 'done')))
     .orderBy(desc(exportsTable.id))
     .limit(MOST_LISTED)
     .all()
-    .map(({ id, at, rows, state, files }) => ({ id, at, rows, state, files }));
+    .map(({ id, at, rows, files }) => ({ id, at, rows, files }));
 
 /**
  * Writes who left, by their first record and by what they were known then, and that the export is done.
  *
  * @returns the same keys as the register keeps them
  */
-export function finishExport(db: Db, id: number, entries: Iterable<Entry>, files: ExportRun['files']): bigint[] {
+export function finishExport(db: Db, id: number, entries: readonly Entry[], files: ExportRun['files']): bigint[] {
   const left: bigint[] = [];
   const rows = files.reduce((sum, file) => sum + file.rows, 0);
-  const add = db.$client.prepare('INSERT OR IGNORE INTO export_rows (export_id, record_id, keys) VALUES (?, ?, ?)');
-  db.$client
-    .transaction(() => {
-      for (const { item, keys } of entries) {
+  const add = db.$client.prepare('INSERT INTO export_rows (export_id, record_id, keys) VALUES (?, ?, ?)');
+  // What a try that was stopped had written counts for nothing, and others may write between the pieces.
+  db.$client.prepare('DELETE FROM export_rows WHERE export_id = ?').run(id);
+  for (let from = 0; from < entries.length; from += CHUNK)
+    inTransaction(db, () => {
+      for (const { item, keys } of entries.slice(from, from + CHUNK)) {
         add.run(id, item, JSON.stringify(keys));
         for (const key of keys) left.push(keyHash(key));
       }
-      db.update(exportsTable).set({ state: 'done', rows, files }).where(eq(exportsTable.id, id)).run();
-    })
-    .immediate();
+    });
+  db.update(exportsTable).set({ state: 'done', rows, files }).where(eq(exportsTable.id, id)).run();
   return left;
 }
 

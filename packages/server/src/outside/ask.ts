@@ -10,6 +10,9 @@ import { paced } from './wrap/pace';
 /** Answers any question by asking whoever can. Rejects with FinderDown, or when the signal says stop. */
 export type Ask = (question: Question, signal: AbortSignal) => Promise<Answer>;
 
+/** Mail servers of a domain that are tried for one address. */
+const MOST_HOSTS = 2;
+
 /** The real clients, set up from the settings. */
 export function asking(settings: Settings): Ask {
   const resolver = mailResolver(settings.nameServer);
@@ -26,12 +29,18 @@ export function asking(settings: Settings): Ask {
   async function askServer(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
     const domain = email.slice(email.lastIndexOf('@') + 1);
     const answer = await resolver.hosts(domain);
-    const hosts = answer.state === 'hosts' ? answer.hosts.slice(0, 2) : [];
-    let last: AnswerOf<'mailbox'> = { state: 'no-answer', code: 0 };
+    const hosts = answer.state === 'hosts' ? answer.hosts : [];
+    let tried = 0;
+    // Until a host could not be found out about, it may be that none can be reached at all.
+    let last: AnswerOf<'mailbox'> = { state: hosts.length > 0 ? 'no-server' : 'no-answer', code: 0 };
     for (const host of hosts) {
       const addresses = await resolver.addresses(host);
-      const address = mail.simulated ? addresses[0] : addresses.find(isPublic);
-      if (!address) continue;
+      const address = mail.simulated ? addresses?.[0] : addresses?.find(isPublic);
+      if (!address) {
+        if (addresses === null) last = { state: 'no-answer', code: 0 };
+        continue;
+      }
+      if (tried++ === MOST_HOSTS) break;
       await turn(host, mail.perServerPerSecond, signal);
       last = await probeMailbox(
         email,

@@ -33,6 +33,7 @@ export type Queue = ReturnType<typeof createQueue>;
 /** Timers hold no more than about 24 days. */
 const LONGEST_TIMER_MS = 86_400_000;
 const TRY_AGAIN_MS = 2000;
+const OWED_AGAIN_MS = 250;
 
 /** Four lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory, what only counts there. */
 const LANES: Record<RunKind, 'compute' | 'ask' | 'pull' | 'count'> = {
@@ -93,11 +94,13 @@ export function createQueue(options: QueueOptions) {
       try {
         return work();
       } catch (error) {
-        options.log({ code: toAppError(error).code }, 'what became of a run could not be written; it is tried again');
+        const { code } = toAppError(error);
+        // Others write all the time; theirs is over soon.
+        if (code !== 'locked') options.log({ code }, 'what became of a run could not be written; it is tried again');
       }
     }
     owed.push(work);
-    owing ??= setInterval(tryOwed, TRY_AGAIN_MS).unref();
+    owing ??= setInterval(tryOwed, OWED_AGAIN_MS).unref();
   }
 
   /** Throws while the disk still refuses. */

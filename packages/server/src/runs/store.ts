@@ -38,6 +38,22 @@ export const liveSplit = (db: Db, searchId: number): number | null =>
     )
     .get()?.id ?? null;
 
+/** The split of a search that was done last, if its batches are to be pulled. */
+export const doneSplitToPull = (db: Db, searchId: number): RunTableRow | undefined =>
+  db
+    .select()
+    .from(runs)
+    .where(
+      and(
+        eq(runs.state, 'done'),
+        sql`json_extract(${runs.input}, '$.kind') = 'split'`,
+        sql`json_extract(${runs.input}, '$.searchId') = ${searchId}`,
+        sql`json_extract(${runs.input}, '$.thenPull')`,
+      ),
+    )
+    .orderBy(desc(runs.id))
+    .get();
+
 /** The oldest first. */
 export const queuedRuns = (db: Db): RunTableRow[] =>
   db.select().from(runs).where(eq(runs.state, 'queued')).orderBy(asc(runs.id)).all();

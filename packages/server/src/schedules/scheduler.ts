@@ -2,7 +2,7 @@ import { Cron } from 'croner';
 import type { AppContext } from '../app-context';
 import { toAppError } from '../errors';
 import { allJobs } from '../jobs/store';
-import { startDueSearches } from '../searches/standing';
+import { pullSplitSearches, startDueSearches } from '../searches/standing';
 import { cleanUploads } from '../sources/clean-uploads';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory' | 'dataDir'>;
@@ -11,6 +11,7 @@ type Log = (fields: object, message: string) => void;
 /** What is done by the clock. Each looks in the tables for what is due, so nothing is missed while the server is off. */
 const DUTIES: Record<string, (parts: Parts) => unknown> = {
   'standing searches': startDueSearches,
+  'split searches': pullSplitSearches,
   uploads: cleanUploads,
   /** Facts age: jobs that rest on one that has are sifted, so that its contacts wait again. */
   'aged facts': ({ db, queue, now }) => {

@@ -6,24 +6,26 @@ import { capOf, DirectoryDown, type Directory } from '../outside/directory/port'
 import type { RunContext } from '../runs/context';
 import { changeSearch } from './commands';
 import { splitState } from './split-search';
-import { theSearch } from './store';
+import { setSearchState, theSearch } from './store';
 
 /**
  * Splits a search. Every answer of the directory is written as it comes, so that a run that is stopped or whose server is
- * killed asks none of them again. Fails, and changes nothing, when the search was changed meanwhile.
+ * killed asks none of them again. Fails, and changes nothing, when the search was changed meanwhile. What a schedule splits is not in
+ * the log: nobody takes it back.
  */
 export async function runSplit(context: RunContext<'split'>, directory: Directory): Promise<RunResult> {
   const { db, runId, input, progress, signal, now } = context;
-  const { searchId, version } = input;
+  const { searchId, version, thenPull } = input;
   const { search, version: is } = theSearch(db, searchId);
-  if (is !== version) throw new AppError('changed-meanwhile', { what: 'The search' });
+  if (!thenPull && is !== version) throw new AppError('changed-meanwhile', { what: 'The search' });
   const cap = capOf(directory, search.about);
   const found = await split(
     search,
     cap,
     remembering(db, runId, directory, signal, (asked) => progress(asked, 0)),
   );
-  changeSearch(db, searchId, splitState(found), now(), version);
+  if (thenPull) setSearchState(db, searchId, splitState(found), is);
+  else changeSearch(db, searchId, splitState(found), now(), version);
   forget(db, runId);
   return { code: 'split', batches: found.batches.length, questions: found.questions };
 }

@@ -1,10 +1,10 @@
-import { checkBatches, split, type BatchCheck, type Search, type Split, type SplitNode } from '@sieve/core';
+import { checkBatches, type BatchCheck, type Search, type Split, type SplitNode } from '@sieve/core';
 import type { SplitPart, SplitView } from '@sieve/contract';
 import type { AppContext } from '../app-context';
 import { capOf, type Directory } from '../outside/directory/port';
 import { changeSearch } from './commands';
 import { patience } from './patience';
-import { setSearchState, theSearch, type BatchPart, type SearchState } from './store';
+import { theSearch, type BatchPart, type SearchState } from './store';
 
 type Parts = Pick<AppContext, 'db' | 'directory' | 'now'>;
 
@@ -13,17 +13,6 @@ export const counting = (directory: Directory, signal: AbortSignal) => ({
   count: (search: Search) => directory.count(search, signal),
   facet: (search: Search, field: string) => directory.facet(search, field, signal),
 });
-
-/**
- * Splits a search again for a schedule, which is not in the log: nobody takes it back. Throws, and changes nothing, when the
- * search was changed while the directory was asked.
- */
-export async function splitAnew({ db, directory }: Parts, id: number, signal: AbortSignal): Promise<void> {
-  const { search, version } = theSearch(db, id);
-  const asked = directory();
-  const found = await split(search, capOf(asked, search.about), counting(asked, signal));
-  setSearchState(db, id, splitState(found), version);
-}
 
 /** Puts batches made by hand in place of the others, counted, with what is missing and what is there twice. */
 export async function useBatches(

@@ -1,11 +1,11 @@
 import type { Search } from '@sieve/core';
-import type { Standing } from '@sieve/contract';
+import type { RunInput, Standing } from '@sieve/contract';
 import { pulls, runs, searches } from '../db/schema';
 import type { Directory } from '../outside/directory/port';
 import { addRun, setRun } from '../runs/store';
-import { testDb, testJob } from '../testing/fixtures';
-import { splitAnew } from './split-search';
-import { stand, startDueSearches } from './standing';
+import { testContext, testDb, testJob } from '../testing/fixtures';
+import { runSplit } from './split-run';
+import { pullSplitSearches, stand, startDueSearches } from './standing';
 import { startPulls } from './start-pulls';
 import { addSearch, batchesOf, pullsOf as pullRows, searchRow, searchView, setPull, setSearchState } from './store';
 
@@ -42,15 +42,22 @@ const parts = {
   now: () => clock,
   events: { emit: () => undefined } as never,
   queue: {
-    enqueue: (jobId: number) => (lastRun = addRun(db, jobId, { kind: 'pull', pullId: 1, searchId: 1 }, clock)),
+    enqueue: (jobId: number, input: RunInput) => (lastRun = addRun(db, jobId, input, clock)),
   } as never,
 };
 const jobId = testJob(db);
 
+/** Does the split that is queued, as its run does. */
+async function splitNow(searchId: number, runId = 0) {
+  const input = { kind: 'split', searchId, version: 0, thenPull: true } as const;
+  await runSplit({ ...testContext<'split'>(db, jobId, input), runId }, directory);
+  if (runId > 0) setRun(db, runId, { state: 'done', endedAt: clock });
+}
+
 async function standing(how: Standing | null): Promise<number> {
   const search = { about: 'people' as const, conditions: [] };
   const id = addSearch(db, { name: 'S', folder: '', jobId, search, perCompany: 0 }, 0);
-  await splitAnew(parts, id, new AbortController().signal);
+  await splitNow(id);
   if (how) setSearchState(db, id, stand(db, id, how, clock));
   return id;
 }
@@ -125,7 +132,16 @@ test('a search that has outgrown what the directory shows is split anew before i
   expect(batchesOf(db, id)).toHaveLength(1);
   perTeam = 900;
   clock += DAY;
-  await startDueSearches(parts);
+  expect(await startDueSearches(parts)).toBe(1);
+  expect(pullsOf(id)).toEqual([]);
+  // It is asked once, and pulled once it is split.
+  expect(await startDueSearches(parts)).toBe(0);
+  pullSplitSearches(parts);
+  expect(pullsOf(id)).toEqual([]);
+  await splitNow(id, searchView(db, id)!.splitting!);
+  clock += 1;
+  pullSplitSearches(parts);
+  pullSplitSearches(parts);
   const counts = batchesOf(db, id).map(({ count }) => count);
   expect(counts.length).toBeGreaterThan(1);
   expect(Math.max(...counts)).toBeLessThanOrEqual(2500);

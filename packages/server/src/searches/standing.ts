@@ -3,9 +3,8 @@ import type { AppContext } from '../app-context';
 import type { Db } from '../db/open';
 import { AppError, toAppError } from '../errors';
 import { capOf } from '../outside/directory/port';
-import { runState } from '../runs/store';
+import { doneSplitToPull, liveSplit, runState } from '../runs/store';
 import { patience } from './patience';
-import { splitAnew } from './split-search';
 import { startPulls } from './start-pulls';
 import {
   batchesOf,
@@ -51,15 +50,21 @@ export function endOfPulls(db: Db, searchId: number): number | null {
   return end;
 }
 
-/** Pulls a search again, for what is new. A batch that has outgrown what the directory shows is split anew before. */
+/**
+ * Pulls a search again, for what is new. Where a batch has outgrown what the directory shows it is split anew before, by a run;
+ * `pullSplitSearches` goes on when it is done.
+ *
+ * @returns the runs that do it
+ */
 export async function askAgain(parts: Parts, id: number, signal: AbortSignal): Promise<number[]> {
-  const { db, directory } = parts;
-  const { jobId, search } = theSearch(db, id);
+  const { db, directory, queue } = parts;
+  const { jobId, search, version } = theSearch(db, id);
   const batches = batchesOf(db, id);
   const cap = capOf(directory(), search.about);
   const counts = await Promise.all(batches.map((batch) => directory().count(batch.search, signal)));
   const mayGrow = batches.every(({ kept }) => Object.keys(kept).length === 0);
-  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap))) await splitAnew(parts, id, signal);
+  if (batches.length === 0 || (mayGrow && counts.some((count) => count > cap)))
+    return [liveSplit(db, id) ?? queue.enqueue(jobId!, { kind: 'split', searchId: id, version, thenPull: true })];
   return startPulls(parts, id, jobId!, null, 'schedule');
 }
 
@@ -89,6 +94,16 @@ export async function startDueSearches(parts: Parts): Promise<number> {
   }
   if (failed) throw failed;
   return due.length;
+}
+
+/** Pulls the searches that were split for it, each once. */
+export function pullSplitSearches(parts: Parts): void {
+  const { db } = parts;
+  for (const { id, jobId } of searchRows(db)) {
+    const split = jobId === null ? undefined : doneSplitToPull(db, id);
+    if (split && pullsOf(db, id).every(({ startedAt }) => startedAt < split.endedAt!))
+      startPulls(parts, id, jobId!, null, 'schedule');
+  }
 }
 
 const isDue =

@@ -35,6 +35,11 @@ test('pages of every order hold every row once, and turned round they are turned
     expect(new Set(up.map(({ id }) => id)).size).toBe(184);
     const down = await all(`step=screen&sort=${sort}&desc=true`);
     expect(down.map(({ id }) => id)).toEqual(up.map(({ id }) => id).reverse());
+    // The place of a row is said with any page, whatever page it stands on.
+    const placeOf = async (id: number, more: string) =>
+      (await page(`step=screen&limit=1&placeOf=${id}&sort=${sort}${more}`)).place;
+    expect(await placeOf(up[131]!.id, '')).toBe(131);
+    expect(await placeOf(up[131]!.id, '&desc=true')).toBe(184 - 132);
   }
   const titles = (await all('step=screen&sort=title')).map(({ title }) => title);
   expect(titles).toEqual([...titles].sort());
@@ -44,6 +49,10 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
   expect((await all('step=screen&fate=aside')).every(({ title }) => title === 'Delivery Driver')).toBe(true);
   expect((await page('step=screen&fate=aside')).total).toBe(46);
   expect((await page('step=tidy')).total).toBe(230);
+  const [driver] = (await page('step=screen&fate=aside')).rows;
+  expect((await page(`step=screen&placeOf=${driver!.id}`)).place).toBeNull();
+  const ofWells = await all('step=screen&q=wells');
+  expect((await page(`step=screen&q=wells&placeOf=${ofWells[9]!.id}`)).place).toBe(9);
   for (const sign of ['%', '_', '\\']) expect((await page(`step=tidy&q=${encodeURIComponent(sign)}`)).total).toBe(0);
   expect(
     (await page(`step=tidy&q=${encodeURIComponent('QUALITY wells')}`)).rows.every(({ place }) =>

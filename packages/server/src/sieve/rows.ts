@@ -73,8 +73,24 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
     )
     .raw()
     .all({ ...params, limit: query.limit, offset: query.offset }) as ContactColumns[];
+  /** How many stand before a contact in the list; null for one that is not in it. */
+  const placeOf = (id: number): number | null => {
+    const column = ORDER[query.sort];
+    const before = `(${column}, id) ${query.desc ? '>' : '<'} (SELECT ${column}, id FROM ${contacts} WHERE id = @id)`;
+    const isIn = client.prepare(`SELECT 1 ${from} AND id = @id`).get({ ...params, id }) !== undefined;
+    return isIn
+      ? (client
+          .prepare(`SELECT count(*) ${from} AND ${before}`)
+          .pluck()
+          .get({ ...params, id }) as number)
+      : null;
+  };
   const steps = stepIds(db, jobId);
-  return { total, rows: rows.map((columns) => toRow(fromColumns(columns), steps)) };
+  return {
+    total,
+    rows: rows.map((columns) => toRow(fromColumns(columns), steps)),
+    place: query.placeOf === undefined ? null : placeOf(query.placeOf),
+  };
 }
 
 const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ id }) => id);

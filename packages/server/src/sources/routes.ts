@@ -13,7 +13,7 @@ import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
-import { addSource, sourceById, sourceIssues, sourceRows } from './store';
+import { addSource, sourceById, sourceIssues } from './store';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
 const SAYS_WHO = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
@@ -52,7 +52,7 @@ export const sourceRoutes =
       '/api/uploads/:upload/inspect',
       { schema: { params: uploadId, querystring: named, body: inspectBody, ...ok(inspection) } },
       ({ params, query, body }) =>
-        lookout.inspect({
+        lookout.look('file', {
           file: uploadOf(params.upload),
           name: query.name,
           said: body.format,
@@ -85,7 +85,7 @@ export const sourceRoutes =
       },
     );
     app.get('/api/jobs/:id/sources', { schema: { params: byId, ...ok(z.array(sourceRow)) } }, ({ params }) =>
-      sourceRows(db, theJob(db, params.id).id),
+      lookout.look('sources', theJob(db, params.id).id),
     );
     app.get(
       '/api/jobs/:id/sources/:source/issues',

@@ -13,6 +13,7 @@ export async function harness() {
       worker: join(__dirname, '../../../../dist/test-server/threads/worker.js'),
       look: join(__dirname, '../../../../dist/test-server/threads/look.js'),
       migrations: join(__dirname, '../../migrations'),
+      patienceMs: 500,
     },
   );
   async function call<T = unknown>(

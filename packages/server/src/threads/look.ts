@@ -1,28 +1,65 @@
-import { zoneOf, type ExportLayout, type ExportPreview, type Inspection, type Settings } from '@sieve/contract';
-import { closeDb, openDb, type Db } from '../db/open';
+import { zoneOf, type ExportLayout, type RowQuery, type Settings } from '@sieve/contract';
+import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
+import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
+import { estimateFor } from '../sieve/estimate';
+import { personInFull } from '../sieve/person';
+import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
+import { sourceRows } from '../sources/store';
+
+/** Looks that may take minutes and much memory. */
+const DEEP_LOOKS = {
+  file: (db: Db, { lists }: Settings, what: ToInspect) => inspectFile(db, what, lists),
+  export: (db: Db, settings: Settings, jobId: number, layout: ExportLayout, now: number) =>
+    exportPreview(db, jobId, layout, now, zoneOf(settings)),
+  anybodyGoes: (db: Db, _: Settings, jobId: number, layout: ExportLayout, now: number) =>
+    anybodyGoes(db, jobId, layout, now),
+};
+
+/** Looks at what was sifted: a screen waits for them. */
+const QUICK_LOOKS = {
+  rows: (db: Db, _: Settings, jobId: number, query: RowQuery) => rowPage(db, jobId, query),
+  contact: (db: Db, { lists }: Settings, jobId: number, contact: number) => contactView(db, jobId, contact, lists),
+  person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
+  pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
+  titles: (db: Db, _: Settings, jobId: number, step: string) => titleGroups(db, jobId, step),
+  companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
+    companyPage(db, jobId, query),
+  contacts: (db: Db, _: Settings, q: string, most: number) => findContacts(db, q, most),
+  estimate: (db: Db, settings: Settings, jobId: number) => estimateFor(db, jobId, settings),
+  sources: (db: Db, _: Settings, jobId: number) => sourceRows(db, jobId),
+};
 
 /** What can be looked at beside the server's own thread; nothing of it writes. */
-export type Look =
-  { look: 'file'; what: ToInspect } | { look: 'export'; jobId: number; layout: ExportLayout; now: number };
-export type LookTask = { dbFile: string; settings: Settings } & Look;
-export type LookEnd = { seen: Inspection | ExportPreview } | { failed: Failure };
+const LOOKS = { ...DEEP_LOOKS, ...QUICK_LOOKS };
+type Looks = typeof LOOKS;
+export type DeepLook = keyof typeof DEEP_LOOKS;
+export type Look = keyof Looks;
+export type LookArgs<K extends Look> = Looks[K] extends (db: Db, settings: Settings, ...args: infer A) => unknown
+  ? A
+  : never;
+export type Seen<K extends Look> = Awaited<ReturnType<Looks[K]>>;
+export interface LookTask {
+  dbFile: string;
+  settings: Settings;
+  look: Look;
+  args: unknown[];
+}
+export type LookEnd = { seen: unknown } | { failed: Failure };
 
-export default async function look(task: LookTask): Promise<LookEnd> {
-  let db: Db | undefined;
+/** Stays open from one look to the next, with the pages that it read. */
+let open: Db | undefined;
+
+export default async function look({ dbFile, settings, look, args }: LookTask): Promise<LookEnd> {
   try {
-    db = openDb(task.dbFile);
-    return { seen: await see(db, task) };
+    const db = (open ??= openDb(dbFile));
+    const see = LOOKS[look] as (db: Db, settings: Settings, ...args: unknown[]) => unknown;
+    // In one transaction no outcome goes that is being looked at.
+    const seen = look in QUICK_LOOKS ? db.outcomes.transaction(see)(db, settings, ...args) : see(db, settings, ...args);
+    return { seen: await seen };
   } catch (error) {
     return { failed: failure(error) };
-  } finally {
-    if (db) closeDb(db);
   }
 }
-
-const see = (db: Db, task: LookTask) =>
-  task.look === 'file'
-    ? inspectFile(db, task.what, task.settings.lists)
-    : exportPreview(db, task.jobId, task.layout, task.now, zoneOf(task.settings));

@@ -1,8 +1,7 @@
 import { Piscina } from 'piscina';
-import type { ExportLayout, ExportPreview, Inspection, Settings } from '@sieve/contract';
+import type { Settings } from '@sieve/contract';
 import { AppError } from '../errors';
-import type { ToInspect } from '../sources/inspect';
-import type { Look, LookEnd, LookTask } from './look';
+import type { DeepLook, Look, LookArgs, LookEnd, LookTask, Seen } from './look';
 
 type Log = (fields: object, message: string) => void;
 
@@ -11,41 +10,42 @@ const LONGEST_MS = 10 * 60_000;
 const THREADS = 2;
 /** What a thread may hold: more than the largest workbook that is opened. */
 const MOST_MB = 1024;
-const IDLE_MS = 30_000;
+const DEEP_IDLE_MS = 30_000;
+const QUICK_IDLE_MS = 10 * 60_000;
+
+const DEEP: ReadonlySet<Look> = new Set<DeepLook>(['file', 'export', 'anybodyGoes']);
 
 export type Lookout = ReturnType<typeof createLookout>;
 
 /**
- * Looks at files and at what an export would be in threads of their own, so that the server goes on answering: two at a time, the
- * others wait. A thread that takes too long or too much is ended, and `too-long` is thrown.
+ * Looks at files, at what was sifted and at what an export would be in threads of their own, so that the server goes on
+ * answering: two at a time of those that may take minutes, and two of those that a screen waits for; others wait. A thread that
+ * takes too long or too much is ended, and `too-long` is thrown.
  */
 export function createLookout(worker: string, dbFile: string, settings: () => Settings, log: Log) {
-  const pool = new Piscina<LookTask, LookEnd>({
-    filename: worker,
-    maxThreads: THREADS,
-    minThreads: 0,
-    idleTimeout: IDLE_MS,
-    concurrentTasksPerWorker: 1,
-    resourceLimits: { maxOldGenerationSizeMb: MOST_MB },
-  });
+  const pool = (minThreads: number, idleTimeout: number) =>
+    new Piscina<LookTask, LookEnd>({
+      filename: worker,
+      maxThreads: THREADS,
+      minThreads,
+      idleTimeout,
+      concurrentTasksPerWorker: 1,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MB },
+    });
+  const [deep, quick] = [pool(0, DEEP_IDLE_MS), pool(1, QUICK_IDLE_MS)];
 
-  async function ask<T>(what: Look): Promise<T> {
+  async function look<K extends Look>(at: K, ...args: LookArgs<K>): Promise<Seen<K>> {
     const signal = AbortSignal.timeout(LONGEST_MS);
-    const task: LookTask = { dbFile, settings: settings(), ...what };
-    const end = await pool.run(task, { signal }).catch((error: NodeJS.ErrnoException) => {
+    const task: LookTask = { dbFile, settings: settings(), look: at, args };
+    const end = await (DEEP.has(at) ? deep : quick).run(task, { signal }).catch((error: NodeJS.ErrnoException) => {
       const isTooMuch = signal.aborted || error.code === 'ERR_WORKER_OUT_OF_MEMORY';
       throw isTooMuch ? new AppError('too-long') : error;
     });
-    if ('seen' in end) return end.seen as T;
+    if ('seen' in end) return end.seen as Seen<K>;
     const { code, details, stack } = end.failed;
-    if (stack !== '') log({ look: what.look, stack }, 'a look failed');
+    if (stack !== '') log({ look: at, stack }, 'a look failed');
     throw new AppError(code, details);
   }
 
-  return {
-    inspect: (what: ToInspect) => ask<Inspection>({ look: 'file', what }),
-    exportPreview: (jobId: number, layout: ExportLayout, now: number) =>
-      ask<ExportPreview>({ look: 'export', jobId, layout, now }),
-    close: () => pool.destroy(),
-  };
+  return { look, close: () => Promise.all([deep.destroy(), quick.destroy()]) };
 }

@@ -85,8 +85,13 @@ async function done(task: WorkerTask): Promise<EndMessage> {
 
 async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
   let last = 0;
+  let unsaid: ProgressMessage | null = null;
+  const sayProgress = () => {
+    if (unsaid) say(unsaid);
+    unsaid = null;
+  };
   const handler = HANDLERS[task.input.kind](task.settings) as (context: RunContext) => ReturnType<RunHandler<RunKind>>;
-  const result = await handler({
+  const running = handler({
     ...task,
     db,
     kept,
@@ -94,10 +99,13 @@ async function result(task: WorkerTask, db: Db): Promise<EndMessage> {
     sift: () => say({ type: 'sift' }),
     signal: stop.signal,
     progress: (done, total, phase) => {
+      unsaid = { type: 'progress', done, total, phase: phase ?? null };
       if (done < total && Date.now() - last < PROGRESS_EVERY_MS) return;
       last = Date.now();
-      say({ type: 'progress', done, total, phase: phase ?? null });
+      sayProgress();
     },
   });
+  // However it ends, how far it came is said.
+  const result = await running.finally(sayProgress);
   return 'later' in result ? { type: 'later', result: result.later, at: result.at } : { type: 'done', result };
 }

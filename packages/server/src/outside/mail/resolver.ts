@@ -4,9 +4,12 @@ import type { AnswerOf } from '@sieve/core';
 export interface MailResolver {
   /** Where mail for a domain goes (RFC 5321 5.1): MX by preference, else the domain's own address; null MX (RFC 7505). */
   hosts(domain: string): Promise<AnswerOf<'mail-host'>>;
-  /** The IP addresses of a mail host, none when it cannot be found. */
-  addresses(host: string): Promise<string[]>;
+  /** The IP addresses of a mail host; null when nobody could say. */
+  addresses(host: string): Promise<string[] | null>;
 }
+
+/** The name server answered: there is no such thing. Anything else is no answer. */
+const saysNo = (error: unknown) => ['ENOTFOUND', 'ENODATA'].includes((error as NodeJS.ErrnoException).code ?? '');
 
 /** @param server `address:port` of a name server, '' for the machine's own */
 export function mailResolver(server: string): MailResolver {
@@ -14,7 +17,9 @@ export function mailResolver(server: string): MailResolver {
   if (server !== '') resolver.setServers([server]);
   const addresses = async (host: string) => {
     const found = await Promise.allSettled([resolver.resolve4(host), resolver.resolve6(host)]);
-    return found.flatMap((result) => (result.status === 'fulfilled' ? result.value : []));
+    const all = found.flatMap((result) => (result.status === 'fulfilled' ? result.value : []));
+    const isUnknown = found.some((result) => result.status === 'rejected' && !saysNo(result.reason));
+    return all.length === 0 && isUnknown ? null : all;
   };
   return {
     addresses,
@@ -29,7 +34,9 @@ export function mailResolver(server: string): MailResolver {
         const { code } = error as NodeJS.ErrnoException;
         if (code === 'ENOTFOUND') return { state: 'no-domain' };
         if (code !== 'ENODATA') return { state: 'failed' };
-        return (await addresses(domain)).length > 0 ? { state: 'hosts', hosts: [domain] } : { state: 'none' };
+        const own = await addresses(domain);
+        if (own === null) return { state: 'failed' };
+        return own.length > 0 ? { state: 'hosts', hosts: [domain] } : { state: 'none' };
       }
     },
   };

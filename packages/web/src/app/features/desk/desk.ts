@@ -51,7 +51,9 @@ export class Desk {
   private readonly searchesStore = inject(SearchesStore);
   private readonly spendStore = inject(SpendStore);
   private readonly searches = computed(() => valueOf(this.searchesStore.asked()) ?? []);
-  protected readonly standing = computed(() => this.searches().filter(({ nextAt }) => nextAt !== null));
+  protected readonly standing = computed(() =>
+    this.searches().filter(({ nextAt, failed }) => nextAt !== null && failed === null),
+  );
   /** Standing searches that were due and could not be asked. */
   protected readonly unasked = computed(() => this.searches().filter(({ failed }) => failed !== null));
   protected readonly why = ({ failed }: SearchRow) => errorWords(failed!.error as ErrorCode, failed!.details);
@@ -114,18 +116,19 @@ export class Desk {
   }
 
   protected nextStep(job: Job): string {
+    const n = (count: number) => count.toLocaleString('en-GB');
     const { summary, targetValid } = job;
     if (!summary || summary.records === 0) return 'Bring in a file to begin';
     const steps = waitingSteps(job);
     const looks = steps.reduce((sum, { look }) => sum + look, 0);
     const parts: string[] = [];
-    if (summary.pairs > 0) parts.push(`${summary.pairs} ${summary.pairs === 1 ? 'pair' : 'pairs'} to judge`);
-    if (looks > 0) parts.push(`${looks} ${looks === 1 ? 'row wants' : 'rows want'} a look`);
+    if (summary.pairs > 0) parts.push(`${n(summary.pairs)} ${summary.pairs === 1 ? 'pair' : 'pairs'} to judge`);
+    if (looks > 0) parts.push(`${n(looks)} ${looks === 1 ? 'row wants' : 'rows want'} a look`);
     if (parts.length > 0) return parts.join(' · ');
     const waiting = steps.find(({ waits }) => waits > 0);
-    if (waiting) return `${waiting.waits} ${stepWaits(waiting.kind, waiting.waits)}`;
+    if (waiting) return `${n(waiting.waits)} ${stepWaits(waiting.kind, waiting.waits)}`;
     if (targetValid > 0 && summary.verdicts.valid >= targetValid) return 'Target reached: ready to export';
-    return `${summary.verdicts.valid} ready to export`;
+    return `${n(summary.verdicts.valid)} ready to export`;
   }
 
   protected async newJob() {

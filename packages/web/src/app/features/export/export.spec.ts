@@ -58,18 +58,16 @@ describe('export', () => {
     const { http } = webHarness();
     const screen = await drawn(Export, { id: 1 });
     http.expectOne('/api/jobs/1/exports').flush([
-      { id: 4, at: 0, state: 'done', rows: 90, files: [{ name: 'a.csv', rows: 90 }] },
+      { id: 4, at: 0, rows: 90, files: [{ name: 'a.csv', rows: 90 }] },
       {
         id: 5,
         at: 0,
-        state: 'done',
         rows: 190,
         files: [
           { name: 'a.csv', rows: 100 },
           { name: 'b.csv', rows: 90 },
         ],
       },
-      { id: 6, at: 0, state: 'writing', rows: 0, files: [] },
     ]);
     const layout = async () => {
       await screen.stable();

@@ -104,9 +104,7 @@ export class Export {
     const asked = this.previews.asked();
     return asked.status === 'failed' ? asked.words : '';
   });
-  protected readonly earlier = computed(() =>
-    (valueOf(this.exports.asked()) ?? []).filter(({ state }) => state === 'done'),
-  );
+  protected readonly earlier = computed(() => valueOf(this.exports.asked()) ?? []);
   protected readonly busy = signal(false);
   protected readonly verdicts = VERDICTS;
   protected readonly sizes = [0, 100, 200, 500, 1000];

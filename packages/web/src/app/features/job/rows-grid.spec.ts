@@ -35,7 +35,8 @@ async function grid(ids: number[]) {
   const rows = (_: number, query: Partial<RowQuery>) => {
     asked.push(query);
     const from = query.offset ?? 0;
-    return of({ total: ids.length, rows: ids.slice(from, from + query.limit!).map(row) });
+    const place = query.placeOf === undefined ? null : ids.indexOf(query.placeOf);
+    return of({ total: ids.length, rows: ids.slice(from, from + query.limit!).map(row), place });
   };
   webHarness([{ provide: Api, useValue: { rows } }]);
   const inputs = { jobId: 1, step: 'screen', view: viewOf('screen'), fate: 'pass', version: 1 };
@@ -76,6 +77,22 @@ async function grid(ids: number[]) {
     marked: () => marked,
   };
 }
+
+it('a list opens where the current row stands, however far down', async () => {
+  const asked: Partial<RowQuery>[] = [];
+  const rows = (_: number, query: Partial<RowQuery>) => {
+    asked.push(query);
+    const ids = Array.from({ length: query.limit! }, (_row, i) => query.offset! + i);
+    return of({ total: 100_000, rows: ids.map(row), place: query.placeOf ?? null });
+  };
+  webHarness([{ provide: Api, useValue: { rows } }]);
+  const inputs = { jobId: 1, step: 'screen', view: viewOf('screen'), fate: 'pass', version: 1, current: 70_123 };
+  const { fixture, stable } = await drawn(RowsGrid, inputs);
+  await until(() => asked.some(({ offset }) => offset === 70_100));
+  await stable();
+  expect(asked.map(({ placeOf }) => placeOf)).toEqual([70_123, ...asked.slice(1).map(() => undefined)]);
+  expect(fixture.componentInstance.position()).toEqual({ at: 70_124, of: 100_000 });
+});
 
 it('J and K go from the row one sees, wherever it has moved to meanwhile', async () => {
   const ids = [1, 2, 3, 4, 5];

@@ -183,6 +183,8 @@ export class RowsGrid {
 
   private readonly source = computed<IDatasource>(() => {
     const [job, step, fate, q] = [this.jobId(), this.step(), this.fate(), this.query()];
+    /** A list that opens anew opens where the current row stands. */
+    let seeking = untracked(this.current);
     return {
       getRows: (params: IGetRowsParams) => {
         const sort = params.sortModel[0];
@@ -192,12 +194,15 @@ export class RowsGrid {
           q,
           offset: params.startRow,
           limit: PAGE,
+          ...(seeking !== null && { placeOf: seeking }),
           ...(sort && { sort: sort.colId as RowQuery['sort'], desc: sort.sort === 'desc' }),
         };
+        seeking = null;
         this.doing.run(
           this.api.rows(job, query),
-          ({ rows, total }) => {
+          ({ rows, total, place }) => {
             params.successCallback(rows, total);
+            if (place !== null) this.grid?.ensureIndexVisible(place, 'middle');
             this.total.emit(total);
             this.follow();
           },

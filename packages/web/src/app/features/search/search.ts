@@ -60,8 +60,10 @@ export class SearchScreen {
   private readonly runs = inject(Store).selectSignal(work.selectLiveRuns);
   /** The run that splits it. */
   protected readonly splitRun = computed(() => this.runs().find(({ id }) => id === this.store.saved()?.splitting));
-  /** All of it fits into one batch. */
-  protected readonly whole = computed(() => (this.store.count() ?? 0) <= this.store.cap());
+  /** All of it fits into one batch; not while the count is not known. */
+  protected readonly whole = computed(() => this.store.count() !== null && this.store.count()! <= this.store.cap());
+  /** How much of the first batch it fills, in per cent. */
+  protected readonly filled = computed(() => Math.min(1, (this.store.count() ?? 0) / this.store.cap()) * 100);
   protected readonly tabs = computed<TabOf<Tab>[]>(() => {
     const saved = this.store.saved();
     return [

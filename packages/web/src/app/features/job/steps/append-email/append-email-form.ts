@@ -55,7 +55,11 @@ import type { StepForm } from '../step-view';
             </button>
             <span class="num">{{ $index + 1 }}</span>
             <span class="name">{{ finder.name }}</span>
-            <span class="num">{{ finder.priceCents | money }}</span>
+            @if (finder.priceCents === null) {
+              <span class="dim">not in the settings: whoever comes to it waits</span>
+            } @else {
+              <span class="num">{{ finder.priceCents | money }}</span>
+            }
             <button type="button" [attr.aria-label]="'Do not ask ' + finder.name" (click)="leaveOut(finder.id)">
               <cs-icon name="close" [size]="14" />
             </button>
@@ -137,7 +141,10 @@ export class AppendEmailForm implements StepForm {
     requireSync: true,
   });
   protected readonly asked = computed(() =>
-    this.order().flatMap((id) => this.known().find((finder) => finder.id === id) ?? []),
+    this.order().map(
+      (id): { id: string; name: string; priceCents: number | null } =>
+        this.known().find((finder) => finder.id === id) ?? { id, name: id, priceCents: null },
+    ),
   );
   protected readonly others = computed(() => this.known().filter(({ id }) => !this.order().includes(id)));
 
@@ -162,7 +169,7 @@ export class AppendEmailForm implements StepForm {
   }
 
   private place(from: number, to: number) {
-    const ids = this.asked().map(({ id }) => id);
+    const ids = [...this.order()];
     moveItemInArray(ids, from, to);
     this.set(ids);
   }
