@@ -147,6 +147,12 @@ export const countBody = z.object({ search });
 export const countView = z.object({ count, cap: count });
 export type CountView = z.output<typeof countView>;
 
+/** Values of a field over what a search finds, as the directory counts them. */
+export const valuesBody = z.object({ search, field: z.string().max(40) });
+/** The most common first; null where the directory does not count them. */
+export const valuesView = z.array(z.object({ value: z.string(), count })).nullable();
+export type ValuesView = z.output<typeof valuesView>;
+
 export const sampleBody = z.object({ search, size: z.int().min(1).max(100).default(20), jobId: z.int().nullable() });
 
 const found = z.record(

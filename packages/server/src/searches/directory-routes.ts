@@ -1,5 +1,16 @@
 import { likeThese, screen, stepIn, withCondition, type Found } from '@sieve/core';
-import { countBody, countView, likeBody, likeView, pageBody, pageView, sampleBody, sampleView } from '@sieve/contract';
+import {
+  countBody,
+  countView,
+  likeBody,
+  likeView,
+  pageBody,
+  pageView,
+  sampleBody,
+  sampleView,
+  valuesBody,
+  valuesView,
+} from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
@@ -21,6 +32,10 @@ export const directoryRoutes =
       count: await directory().count(body.search, patience()),
       cap: capOf(directory(), body.search.about),
     }));
+    app.post('/api/directory/values', { schema: { body: valuesBody, ...ok(valuesView) } }, async ({ body }) => {
+      const counted = await directory().facet(body.search, body.field, patience());
+      return counted && [...counted].map(([value, count]) => ({ value, count })).sort((a, b) => b.count - a.count);
+    });
     app.post('/api/directory/sample', { schema: { body: sampleBody, ...ok(sampleView) } }, ({ body }) => {
       const sieve = body.jobId === null ? undefined : jobById(db, body.jobId)?.sieve;
       const brief = sieve && body.search.about === 'people' ? stepIn(sieve, screen).options : null;

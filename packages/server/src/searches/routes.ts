@@ -56,8 +56,7 @@ export const searchRoutes =
     app.post('/api/searches/:id/split', { schema: { params: byId, ...asView } }, ({ params }) => {
       const { id, jobId, version } = theSearch(db, params.id);
       directory();
-      if (liveSplit(db, id) === null)
-        queue.enqueue(jobId ?? 0, { kind: 'split', searchId: id, version });
+      if (liveSplit(db, id) === null) queue.enqueue(jobId ?? 0, { kind: 'split', searchId: id, version });
       return view(id);
     });
     app.get(

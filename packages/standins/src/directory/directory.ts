@@ -22,7 +22,7 @@ interface Shared {
 /**
  * A directory of people, organisations and vacancies over HTTP. `POST /v1/session` signs in with a key; a session ends
  * after a while (401). `POST /v1/tally/KIND` counts, `POST /v1/tally/KIND/by/ATTRIBUTE` counts the values of some
- * attributes, `POST /v1/search/KIND` shows one page of 25, up to a cap of pages. It keeps a pace (429), is slow or fails now
+ * attributes, of titles the most common, `POST /v1/search/KIND` shows one page of 25, up to a cap of pages. It keeps a pace (429), is slow or fails now
  * and then, its results shift a little between two pages, and new people join as days go by.
  */
 export async function startDirectory(profiles: Profiles, port: number, shared: Shared): Promise<FastifyInstance> {
@@ -105,7 +105,9 @@ export async function startDirectory(profiles: Profiles, port: number, shared: S
       const value = String(known.of(row as never) ?? '');
       if (value) totals.set(value, (totals.get(value) ?? 0) + 1);
     }
-    return reply.send({ values: [...totals].map(([value, total]) => ({ value, total })) });
+    const most = known.tallied === true ? totals.size : known.tallied;
+    const values = [...totals].sort(([, a], [, b]) => b - a).slice(0, most);
+    return reply.send({ values: values.map(([value, total]) => ({ value, total })) });
   });
 
   app.post('/v1/search/:kind', async (request, reply) => {

@@ -17,12 +17,14 @@ interface Attribute<T> {
   also?: (row: T) => string;
   /** One value of a list: it holds as a whole. */
   whole?: true;
-  /** Its values can be tallied. */
-  tallied?: true;
+  /** Its values can be tallied: all of them, or so many of the most common. */
+  tallied?: true | number;
 }
 
+const MOST_TITLES = 50;
+
 export const PEOPLE: Record<string, Attribute<PersonProfile>> = {
-  job_title: { of: ({ person }) => person.title, also: ({ headline }) => headline },
+  job_title: { of: ({ person }) => person.title, also: ({ headline }) => headline, tallied: MOST_TITLES },
   rank: { of: ({ rank }) => rank, whole: true, tallied: true },
   team: { of: ({ team }) => team, whole: true, tallied: true },
   years_in_role: { of: ({ yearsInRole }) => yearsInRole },
@@ -53,7 +55,7 @@ export const ORGANISATIONS: Record<string, Attribute<FirmProfile>> = {
   about: { of: ({ about }) => about },
 };
 export const VACANCIES: Record<string, Attribute<Vacancy>> = {
-  role: { of: ({ role }) => role },
+  role: { of: ({ role }) => role, tallied: MOST_TITLES },
   age_days: { of: ({ ageDays }) => ageDays },
   organisation: { of: ({ firm }) => firm.firm.name },
   sector: { of: ({ firm }) => firm.sector, whole: true, tallied: true },

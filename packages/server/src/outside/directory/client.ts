@@ -133,6 +133,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
       return found?.total ?? 0;
     },
     async facet(search, field, signal) {
+      if (!Object.hasOwn(ATTRIBUTE, field)) return null;
       const path = `/v1/tally/${KIND[search.about]}/by/${ATTRIBUTE[field]}`;
       const found = await call(path, { where: whereOf(search) }, answers.values, signal);
       return found && new Map(found.values.map(({ value, total }) => [value, total]));

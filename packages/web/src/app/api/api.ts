@@ -33,6 +33,7 @@ import type {
   RunAction,
   SaidFormat,
   SampleView,
+  ValuesView,
   SearchBatchesBody,
   SearchPatch,
   SearchRow,
@@ -104,6 +105,8 @@ export class Api {
   countSearch = (search: Search) => this.http.post<CountView>('/api/directory/count', { search });
   sample = (search: Search, size: number, jobId: number | null) =>
     this.http.post<SampleView>('/api/directory/sample', { search, size, jobId });
+  directoryValues = (search: Search, field: string) =>
+    this.http.post<ValuesView>('/api/directory/values', { search, field });
   directoryPage = (search: Search, page: number) => this.http.post<PageView>('/api/directory/page', { search, page });
   like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>
     this.http.post<LikeView[]>('/api/directory/like', { about, rows });

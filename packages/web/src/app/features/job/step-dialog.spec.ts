@@ -113,7 +113,10 @@ it('append keeps its finders in their order, verify can be switched off', async 
 });
 
 it('the lookup order is the order in which finders are asked: moved with the keys, taken out, put behind', async () => {
-  const { button, saved, stable, text } = await open('append-email', { candidates: 2, finders: ['beacon', 'lantern', 'gone'] });
+  const { button, saved, stable, text } = await open('append-email', {
+    candidates: 2,
+    finders: ['beacon', 'lantern', 'gone'],
+  });
   expect(text()).toMatch(/1\s*Beacon.*2\s*Lantern.*3\s*gone\s*not in the settings.*Ask Candle too/);
   button(/^Lantern, place 2 of 3/).focus();
   button(/^Lantern, place 2 of 3/).dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', altKey: true }));

@@ -74,7 +74,13 @@ it('tidying, appending and verifying say how they are set up', async () => {
     'then beacon',
   ]);
   TestBed.resetTestingModule();
-  expect((await open('verify')).chips).toEqual(['valid 425', 'risky 86', 'invalid 19', 'unknown 6', 'Fresh for 90 days']);
+  expect((await open('verify')).chips).toEqual([
+    'valid 425',
+    'risky 86',
+    'invalid 19',
+    'unknown 6',
+    'Fresh for 90 days',
+  ]);
 });
 
 it('opens what changes them, with the job and the step', async () => {

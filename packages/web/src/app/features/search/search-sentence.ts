@@ -106,6 +106,23 @@ export function inSearch(search: Search, change: SentenceChange): SearchChange {
     : { kind: change.kind, condition, at: change.token };
 }
 
+/** A search in which one condition has one of its terms only, and keeps in what it kept out. */
+export interface TermAlone {
+  search: Search;
+  field: string;
+  condition: Condition;
+}
+
+/** Null for values that are no words. */
+export function termAlone(search: Search, clause: number, token: number): TermAlone | null {
+  const at = saidOrder(search)[clause]!;
+  const given = search.conditions[at]!;
+  const term = 'terms' in given ? given.terms[token] : undefined;
+  if (!term || SEARCH_FIELDS.find(({ key }) => key === given.field)?.kind !== 'text') return null;
+  const condition: Condition = { field: given.field, not: false, terms: [term] };
+  return { search: { ...search, conditions: search.conditions.with(at, condition) }, field: given.field, condition };
+}
+
 /** What a search of a subject can speak of. */
 export const sentenceFields = (about: Subject): SentenceField[] =>
   SEARCH_FIELDS.filter(({ of }) => of.includes(about)).map(({ key, label, kind, values }) => ({

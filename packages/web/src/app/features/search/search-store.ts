@@ -1,6 +1,7 @@
 import { computed, inject } from '@angular/core';
 import type { Condition, Search, Subject } from '@sieve/core';
 import { changeSearch, joined, type SearchChange } from '@sieve/core/search/change';
+import { holds } from '@sieve/core/search/evaluate';
 import { proposeName } from '@sieve/core/search/describe';
 import { printSearch } from '@sieve/core/search/print';
 import type { SearchError } from '@sieve/core/search/parse';
@@ -32,7 +33,11 @@ import {
 import { Api, wordsOf } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Notices } from '../../ui/notices';
-import { beginning, clausesOf } from './search-sentence';
+import type { HeldValue } from '../../ui/sentence/sentence-model';
+import { beginning, clausesOf, type TermAlone } from './search-sentence';
+
+/** Values that are listed under one of the sentence. */
+const MOST_HELD = 6;
 
 interface SearchState {
   search: Search;
@@ -266,6 +271,15 @@ export const SearchStore = signalStore(
               catchError(() => of(null)),
             )
           : of(null);
+      },
+      /** The most common values of a field that hold a term; none where the directory does not count them, or cannot be asked. */
+      valuesHolding(alone: TermAlone | null): Observable<readonly HeldValue[]> {
+        if (alone === null) return of([]);
+        const { search, field, condition } = alone;
+        return api.directoryValues(search, field).pipe(
+          map((values) => (values ?? []).filter(({ value }) => holds(condition, value)).slice(0, MOST_HELD)),
+          catchError(() => of([])),
+        );
       },
       addCondition: (condition: Condition) => set(joined(store.search(), condition)),
     };

@@ -22,8 +22,8 @@ import { SamplePane } from './sample-pane';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { type Tab as TabOf, Tabs } from '../../ui/tabs/tabs';
 import { Sentence } from '../../ui/sentence/sentence';
-import type { Apply, CountIf } from '../../ui/sentence/sentence-model';
-import { inSearch, sentenceFields } from './search-sentence';
+import type { Apply, CountIf, ValuesOf } from '../../ui/sentence/sentence-model';
+import { inSearch, termAlone, sentenceFields } from './search-sentence';
 import { searchErrorWords, SearchStore } from './search-store';
 import { SplitView } from './split-view';
 
@@ -75,6 +75,8 @@ export class SearchScreen {
   protected readonly fields = computed(() => sentenceFields(this.store.search().about));
   protected readonly apply: Apply = (change) => this.store.change(inSearch(this.store.search(), change));
   protected readonly countIf: CountIf = (change) => this.store.countIf(inSearch(this.store.search(), change));
+  protected readonly valuesOf: ValuesOf = (clause, token) =>
+    this.store.valuesHolding(termAlone(this.store.search(), clause, token));
   /** Where the cap cuts through all that match, in per cent; as many marks as can be told apart. */
   protected readonly caps = computed(() => {
     const [count, cap] = [this.store.count() ?? 0, this.store.cap()];

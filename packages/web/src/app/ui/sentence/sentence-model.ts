@@ -44,6 +44,15 @@ export type Apply = (change: SentenceChange) => string;
 /** How many there would be after a change; null where nobody can say. */
 export type CountIf = (change: SentenceChange) => Observable<number | null>;
 
+/** A value of the field that holds a value of the sentence, and how often it is there. */
+export interface HeldValue {
+  value: string;
+  count: number;
+}
+
+/** The most common values that hold one of a sentence; none where nobody counts them. */
+export type ValuesOf = (clause: number, token: number) => Observable<readonly HeldValue[]>;
+
 /** What can be meant by what is typed behind a sentence. `goesOn`: more has to be typed. */
 export interface Proposal {
   label: string;

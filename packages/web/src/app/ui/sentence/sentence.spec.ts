@@ -56,6 +56,8 @@ async function open(answer = '') {
       return answer;
     },
     countIf: () => of(4799),
+    valuesOf: (at: number, tokenAt: number) =>
+      of(at === 0 && tokenAt === 0 ? [{ value: 'Technical Manager', count: 1912 }] : []),
   });
   const press = async (on: Element, key: string) => {
     on.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
@@ -88,6 +90,16 @@ it('a value is typed anew in its place, and says how many a quotation mark would
   await press(box, 'Enter');
   expect(changes).toEqual([{ kind: 'write', clause: 0, token: 1, text: '"head of quality"' }]);
   expect(editor()).toBeNull();
+});
+
+it('the values that hold one of the sentence are listed, and take its place', async () => {
+  const { button, stable, changes, editor } = await open();
+  button('title: technical').click();
+  await stable();
+  const [held] = editor().querySelectorAll<HTMLElement>('.held button');
+  expect(held!.textContent).toMatch(/Technical Manager\s*1,912/);
+  held!.click();
+  expect(changes).toEqual([{ kind: 'write', clause: 0, token: 0, text: '"Technical Manager"' }]);
 });
 
 it('what cannot be read stays where it was typed, with what is wrong', async () => {

@@ -15,6 +15,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatAutocompleteModule, MatAutocompleteTrigger } from '@angular/material/autocomplete';
+import { of } from 'rxjs';
 import { CountPipe } from '../count';
 import {
   folded,
@@ -24,6 +25,7 @@ import {
   type CountIf,
   type Proposal,
   type SentenceField,
+  type ValuesOf,
 } from './sentence-model';
 import { TokenEditor } from './token-editor';
 
@@ -52,6 +54,7 @@ export class Sentence {
   readonly count = input<number | null>(null);
   readonly apply = input.required<Apply>();
   readonly countIf = input.required<CountIf>();
+  readonly valuesOf = input<ValuesOf>(() => of([]));
 
   /** The value that is edited, or one more (null), and the button that it hangs on. */
   protected readonly open = signal<{ clause: number; token: number | null; origin: HTMLElement } | null>(null);

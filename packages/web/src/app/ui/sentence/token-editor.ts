@@ -17,7 +17,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatSlideToggleModule } from '@angular/material/slide-toggle';
 import { CountPipe } from '../count';
 import { Icon } from '../icon/icon';
-import type { Apply, Clause, CountIf, SentenceField } from './sentence-model';
+import type { Apply, Clause, CountIf, HeldValue, SentenceField, ValuesOf } from './sentence-model';
 
 /** One value of a sentence, or one more: typed anew, put in quotation marks, turned round, taken out. */
 @Component({
@@ -71,6 +71,20 @@ import type { Apply, Clause, CountIf, SentenceField } from './sentence-model';
             </p>
           }
         }
+        @if (held().length > 0) {
+          <div class="row held">
+            <p class="hint">
+              {{ clause().many }} that hold it <span>{{ clause().not ? 'kept out' : 'here' }}</span>
+            </p>
+            @for (one of held(); track one.value) {
+              <button type="button" (click)="write(inMarks(one.value))">
+                <span>{{ one.value }}</span>
+                <i [style.width.px]="(one.count / held()[0]!.count) * 40"></i>
+                <span class="num">{{ one.count | count }}</span>
+              </button>
+            }
+          </div>
+        }
         <div class="row">
           <mat-slide-toggle hideIcon [checked]="clause().not" (change)="act('turn')"
             >turned into “but not”</mat-slide-toggle
@@ -119,6 +133,44 @@ import type { Apply, Clause, CountIf, SentenceField } from './sentence-model';
       padding: 5px 0;
       border-top: 1px solid var(--line-soft);
     }
+    .held .hint {
+      display: flex;
+      justify-content: space-between;
+      margin: 0 0 2px;
+    }
+    .held .hint::first-letter {
+      text-transform: uppercase;
+    }
+    .held button {
+      display: grid;
+      grid-template-columns: 1fr 40px 44px;
+      gap: 8px;
+      align-items: center;
+      width: 100%;
+      padding: 3px 4px;
+      border: 0;
+      border-radius: 4px;
+      background: none;
+      text-align: left;
+      cursor: pointer;
+    }
+    .held button:hover {
+      background: var(--sunk);
+    }
+    .held button span:first-child {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .held i {
+      height: 5px;
+      border-radius: 3px;
+      background: var(--spruce);
+      opacity: 0.5;
+    }
+    .held .num {
+      text-align: right;
+    }
     .effect {
       margin: 2px 0 7px;
       padding: 4px 9px;
@@ -136,11 +188,15 @@ export class TokenEditor implements OnInit {
   readonly now = input<number | null>(null);
   readonly apply = input.required<Apply>();
   readonly countIf = input.required<CountIf>();
+  readonly valuesOf = input.required<ValuesOf>();
   readonly closed = output();
 
   protected readonly wrong = signal('');
   /** How many there would be with quotation marks, or without them. */
   protected readonly turned = signal<number | null>(null);
+  /** What its words let in, the most common first. */
+  protected readonly held = signal<readonly HeldValue[]>([]);
+  protected readonly inMarks = (value: string) => `"${value}"`;
   protected readonly token = computed(() =>
     this.tokenAt() === null ? null : (this.clause().tokens[this.tokenAt()!] ?? null),
   );
@@ -168,6 +224,9 @@ export class TokenEditor implements OnInit {
     this.countIf()({ kind: 'exact', clause: this.clauseAt(), token: this.tokenAt()! })
       .pipe(takeUntilDestroyed(this.destroyed))
       .subscribe((count) => this.turned.set(count));
+    this.valuesOf()(this.clauseAt(), this.tokenAt()!)
+      .pipe(takeUntilDestroyed(this.destroyed))
+      .subscribe((held) => this.held.set(held));
   }
 
   protected write(text: string) {
