@@ -1,5 +1,6 @@
 import { condition, search, SUBJECTS, type Found } from '@sieve/core/model/search';
 import * as z from 'zod';
+import { askEstimate } from './sieve';
 import { at, count, id } from './model';
 
 export { search as searchSchema };
@@ -216,6 +217,8 @@ export const pullForecast = z.object({
   rowsADay: count,
   pageSize: count,
   pagesPerSecond: z.number(),
+  /** What asking for the addresses of all of them would bring and cost. */
+  asking: askEstimate,
 });
 export type PullForecast = z.output<typeof pullForecast>;
 

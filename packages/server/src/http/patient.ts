@@ -3,6 +3,7 @@ import type { FastifyInstance } from 'fastify';
 import { toAppError } from '../errors';
 
 const AGAIN_MS = 25;
+const READS = new Set(['GET', 'HEAD']);
 
 /**
  * A command that meets another's lock is tried again for a while, so that nobody else waits with it: it kept nothing, since all it
@@ -12,7 +13,9 @@ const AGAIN_MS = 25;
  */
 export function patient(app: FastifyInstance, patienceMs: number): void {
   app.addHook('onRoute', (route) => {
-    const { handler } = route;
+    const { handler, method } = route;
+    // Who only reads meets no lock.
+    if ([method].flat().every((one) => READS.has(one))) return;
     route.handler = async function (request, reply) {
       const until = performance.now() + patienceMs;
       for (;;) {

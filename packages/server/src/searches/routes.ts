@@ -34,7 +34,7 @@ const MOST_BYTES = 8 * 1024 * 1024;
 export const searchRoutes =
   (context: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    const { db, events, queue, settings, directory, now } = context;
+    const { db, events, queue, lookout, settings, directory, now } = context;
     const view = (id: number) => {
       events.emit({ type: 'search', searchId: id });
       return searchView(db, id)!;
@@ -122,7 +122,7 @@ export const searchRoutes =
     );
 
     /** Time that pulling some rows takes at the pace of the settings. */
-    const forecast = (rows: number): PullForecast => {
+    const forecast = (rows: number): Omit<PullForecast, 'asking'> => {
       const { pace, directory: set } = settings();
       const { pageSize } = directory();
       const pagesPerSecond = set!.perSecond;
@@ -139,9 +139,10 @@ export const searchRoutes =
     app.post(
       '/api/searches/:id/forecast',
       { schema: { params: byId, body: pullBody, ...ok(pullForecast) } },
-      ({ params, body: { batchIds, first } }) => {
+      async ({ params, body: { batchIds, first, jobId } }) => {
         const wanted = batchesOf(db, theSearch(db, params.id).id).filter(({ id }) => batchIds.includes(id));
-        return forecast(wanted.reduce((sum, { count }) => sum + (first > 0 ? Math.min(first, count) : count), 0));
+        const rows = wanted.reduce((sum, { count }) => sum + (first > 0 ? Math.min(first, count) : count), 0);
+        return { ...forecast(rows), asking: await lookout.look('estimate', theJob(db, jobId).id, rows) };
       },
     );
     app.post(

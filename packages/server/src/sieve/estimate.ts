@@ -5,15 +5,19 @@ import { timedAsks } from '../runs/store';
 import { theJob } from '../jobs/the-job';
 import { shownOutcomes } from './outcomes';
 
-/** What appending to a job would cost, take and bring. */
-export function estimateFor(db: Db, jobId: number, settings: Settings): AskEstimate {
+/**
+ * What appending to a job would cost, take and bring.
+ *
+ * @param contacts to be asked about; those that wait for it, when it is left out
+ */
+export function estimateFor(db: Db, jobId: number, settings: Settings, contacts?: number): AskEstimate {
   const job = theJob(db, jobId);
   const { options } = stepIn(job.sieve, appendEmail);
   const finders = settings.finders.filter(({ id }) => options.finders.includes(id));
   const priceCents = Math.max(0, ...finders.map((finder) => finder.priceCents));
   const leftCents = Math.max(0, job.budgetCents - job.spentCents);
   const step = job.sieve.find(({ kind }) => kind === appendEmail.kind);
-  const waiting = job.summary?.steps.find(({ id }) => id === step?.id)?.waits ?? 0;
+  const waiting = contacts ?? job.summary?.steps.find(({ id }) => id === step?.id)?.waits ?? 0;
   const seen = experience(db);
   const timed = timedAsks(db, step?.id ?? '');
   return {

@@ -28,7 +28,8 @@ const QUICK_LOOKS = {
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
   contacts: (db: Db, _: Settings, q: string, most: number) => findContacts(db, q, most),
-  estimate: (db: Db, settings: Settings, jobId: number) => estimateFor(db, jobId, settings),
+  estimate: (db: Db, settings: Settings, jobId: number, contacts?: number) =>
+    estimateFor(db, jobId, settings, contacts),
   sources: (db: Db, _: Settings, jobId: number) => sourceRows(db, jobId),
 };
 

@@ -38,56 +38,63 @@ const PickListsStore = signalStore(withLoaded((api) => api.pickLists()));
   imports: [JobSelect, FilterBox, RouterLink, MatButtonModule, Icon, CountPipe, Status],
   providers: [PicksStore, PickListsStore],
   template: `
-    <header>
-      <div>
-        <h1>{{ list()?.name }}</h1>
-        <p>
-          <span class="num">{{ rows()?.length | count }}</span> {{ list()?.about }} picked ·
-          <a routerLink="/search">all searches</a>
-        </p>
-      </div>
-      @for (part of companies(); track $index) {
-        <a mat-stroked-button routerLink="/search/new" [queryParams]="{ q: part.q }">{{ part.words }}</a>
-      }
-      @if (rows()?.length) {
-        <a mat-stroked-button [href]="'/api/pick-lists/' + id() + '/file'" download><cs-icon name="export" /> Export</a>
-      }
-      <cs-filter-box label="Filter the rows" [q]="q()" />
-      <cs-job-select label="Job" [value]="jobId()" [disabled]="!rows()?.length" (picked)="jobId.set($event)" />
-      <button mat-flat-button type="button" [disabled]="!rows()?.length || jobId() === null" (click)="toJob(jobId()!)">
-        Add to the job
-      </button>
-    </header>
-    <table class="lines">
-      <tbody>
-        @for (row of shown(); track row.id) {
-          <tr>
-            <td>
-              <b>{{ row.name }}</b>
-            </td>
-            <td>{{ row.title || row.found['sector'] }}</td>
-            <td>{{ list()?.about === 'companies' ? '' : row.company }}</td>
-            <td class="dim">{{ row.place }}</td>
-            <td class="r">
-              <button
-                mat-button
-                type="button"
-                [attr.aria-label]="'Take ' + row.name + ' off the list'"
-                (click)="off(row)"
-              >
-                <cs-icon name="close" />
-              </button>
-            </td>
-          </tr>
-        } @empty {
-          <tr>
-            <td class="dim">
-              {{ rows() ? 'Nothing is picked yet. Mark rows of a search with Space and pick them.' : '' }}
-            </td>
-          </tr>
+    @if (rows()) {
+      <header>
+        <div>
+          <h1>{{ list()?.name }}</h1>
+          <p>
+            <span class="num">{{ rows()?.length | count }}</span> {{ list()?.about }} picked ·
+            <a routerLink="/search">all searches</a>
+          </p>
+        </div>
+        @for (part of companies(); track $index) {
+          <a mat-stroked-button routerLink="/search/new" [queryParams]="{ q: part.q }">{{ part.words }}</a>
         }
-      </tbody>
-    </table>
+        @if (rows()?.length) {
+          <a mat-stroked-button [href]="'/api/pick-lists/' + id() + '/file'" download
+            ><cs-icon name="export" /> Export</a
+          >
+        }
+        <cs-filter-box label="Filter the rows" [q]="q()" />
+        <cs-job-select label="Job" [value]="jobId()" [disabled]="!rows()?.length" (picked)="jobId.set($event)" />
+        <button
+          mat-flat-button
+          type="button"
+          [disabled]="!rows()?.length || jobId() === null"
+          (click)="toJob(jobId()!)"
+        >
+          Add to the job
+        </button>
+      </header>
+      <table class="lines">
+        <tbody>
+          @for (row of shown(); track row.id) {
+            <tr>
+              <td>
+                <b>{{ row.name }}</b>
+              </td>
+              <td>{{ row.title || row.found['sector'] }}</td>
+              <td>{{ list()?.about === 'companies' ? '' : row.company }}</td>
+              <td class="dim">{{ row.place }}</td>
+              <td class="r">
+                <button
+                  mat-button
+                  type="button"
+                  [attr.aria-label]="'Take ' + row.name + ' off the list'"
+                  (click)="off(row)"
+                >
+                  <cs-icon name="close" />
+                </button>
+              </td>
+            </tr>
+          } @empty {
+            <tr>
+              <td class="dim">Nothing is picked yet. Mark rows of a search with Space and pick them.</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
     <cs-status [request]="request()" what="the picks" />
   `,
   styles: `

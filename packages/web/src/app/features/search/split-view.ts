@@ -15,6 +15,7 @@ import { valueOf, withAsked } from '../../state/asked';
 import { Doing } from '../../state/doing';
 import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
+import { MoneyPipe } from '../../ui/money';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { whenWords } from '../../ui/when';
@@ -35,7 +36,7 @@ const ForecastStore = signalStore(
 @Component({
   selector: 'cs-split-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [JobSelect, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, Icicle, ByHand, Earlier],
+  imports: [JobSelect, RouterLink, MatButtonModule, MatMenuModule, Icon, CountPipe, MoneyPipe, Icicle, ByHand, Earlier],
   providers: [ForecastStore],
   templateUrl: './split-view.html',
   styleUrl: './split-view.scss',

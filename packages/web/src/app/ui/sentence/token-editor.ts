@@ -74,7 +74,7 @@ import type { Apply, Clause, CountIf, HeldValue, SentenceField, ValuesOf } from 
         @if (held().length > 0) {
           <div class="row held">
             <p class="hint">
-              {{ clause().many }} that hold it <span>{{ clause().not ? 'kept out' : 'here' }}</span>
+              <span>{{ clause().many }} that hold it</span> <span>{{ clause().not ? 'kept out' : 'here' }}</span>
             </p>
             @for (one of held(); track one.value) {
               <button type="button" (click)="write(inMarks(one.value))">
@@ -138,7 +138,10 @@ import type { Apply, Clause, CountIf, HeldValue, SentenceField, ValuesOf } from 
       justify-content: space-between;
       margin: 0 0 2px;
     }
-    .held .hint::first-letter {
+    .held .hint span {
+      display: inline-block;
+    }
+    .held .hint span:first-child::first-letter {
       text-transform: uppercase;
     }
     .held button {
