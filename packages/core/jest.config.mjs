@@ -1,9 +1,10 @@
-import { swcTransform } from '../../jest.swc.mjs';
+import { notAsModules, swcTransform } from '../../jest.swc.mjs';
 
 export default {
   displayName: 'core',
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   transform: swcTransform,
+  transformIgnorePatterns: notAsModules,
   moduleNameMapper: {
     '^@sieve/core$': '<rootDir>/../core/src/index.ts',
     '^@sieve/core/(.*)$': '<rootDir>/../core/src/$1.ts',

@@ -1,10 +1,11 @@
-import { swcTransform } from '../../jest.swc.mjs';
+import { notAsModules, swcTransform } from '../../jest.swc.mjs';
 
 export default {
   displayName: 'server',
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   globalSetup: '<rootDir>/jest.setup.mjs',
   transform: swcTransform,
+  transformIgnorePatterns: notAsModules,
   moduleNameMapper: {
     '^@sieve/core$': '<rootDir>/../core/src/index.ts',
     '^@sieve/core/(.*)$': '<rootDir>/../core/src/$1.ts',

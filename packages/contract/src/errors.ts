@@ -14,6 +14,14 @@ export const ERRORS = {
     422,
     '{name} could not be opened as a workbook: {detail}. Nothing was brought in; save it again as XLSX or CSV.',
   ],
+  'no-records': [
+    422,
+    '{name} holds nothing that repeats: no table, list or cards of records. Nothing was brought in; copy the rows out of the page and paste them.',
+  ],
+  'broken-json': [
+    422,
+    '{name} begins like JSON and is none: it breaks off or a sign is missing. Nothing was brought in; save it again, or as JSON lines, of which the good ones come in.',
+  ],
   'workbook-too-large': [
     422,
     '{name} unpacks to more than {limit}. It was not opened, and nothing was brought in; save it as CSV.',

@@ -15,14 +15,22 @@ const table = z.object({
 });
 const workbook = z.object({ kind: z.literal('workbook'), sheet: z.string().max(200), headerRow });
 
+const encoding = table.shape.encoding;
+/** The records of a saved page; `sheet` is which set of them. */
+const page = z.object({ kind: z.literal('page'), encoding, sheet: z.string().max(300), headerRow });
+/** Objects of a JSON document, or of JSON lines. */
+const objects = z.object({ kind: z.literal('objects'), encoding, lines: z.boolean(), headerRow });
+/** vCards. */
+const cards = z.object({ kind: z.literal('cards'), encoding, headerRow });
+const FORMATS = [table, workbook, page, objects, cards] as const;
+
 /** How a file is read. */
-export const format = z.discriminatedUnion('kind', [table, workbook]);
+export const format = z.discriminatedUnion('kind', FORMATS);
 export type Format = z.output<typeof format>;
 
 /** Where records came from, with what is its own. */
 export const origin = z.discriminatedUnion('kind', [
-  table,
-  workbook,
+  ...FORMATS,
   z.object({ kind: z.literal('directory'), searchId: z.int() }),
   z.object({ kind: z.literal('picks'), listId: z.int() }),
 ]);
@@ -34,8 +42,8 @@ export type SourceAbout = z.output<typeof sourceAbout>;
 
 /** What the person said about a file; what is left out is found. */
 export const saidFormat = z
-  .object({ kind: z.enum(['table', 'workbook']) })
-  .extend({ ...table.omit({ kind: true }).shape, ...workbook.omit({ kind: true }).shape })
+  .object({ kind: z.enum(['table', 'workbook', 'page', 'objects', 'cards']) })
+  .extend({ ...table.omit({ kind: true }).shape, sheet: page.shape.sheet, lines: z.boolean() })
   .partial();
 export type SaidFormat = z.output<typeof saidFormat>;
 

@@ -2,7 +2,8 @@
 export interface RawRow {
   line: number;
   cells: string[];
-  problem?: 'quote-not-closed' | 'text-after-quote' | 'row-too-long' | 'cell-unreadable' | 'sheet-cut';
+  problem?:
+    'quote-not-closed' | 'text-after-quote' | 'row-too-long' | 'cell-unreadable' | 'sheet-cut' | 'record-unreadable';
 }
 
 export interface DelimitedReader {

@@ -48,12 +48,20 @@ export const foldName = (name: string): string =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, '');
 
+/** A field of a nested object: `name.first` is a first name, `address.city` a city; `manager.name` is nobody's here. */
+function ofNested(path: readonly string[]): Target | undefined {
+  const [own, parent] = [path.at(-1)!, path.at(-2)];
+  if (parent === undefined) return undefined;
+  return TABLE.get(foldName(`${own}${parent}`)) ?? (foldName(own) === 'name' ? undefined : TABLE.get(foldName(own)));
+}
+
 /** What a header says its column is; undefined when it says nothing we know. */
 export function targetOfName(name: string): Target | undefined {
   const folded = foldName(name);
   return (
     TABLE.get(folded) ??
     TABLE.get(folded.replace(/\d+$/, '')) ??
-    TABLE.get(folded.replace(/^(contact|work|business|company|primary|main)/, ''))
+    TABLE.get(folded.replace(/^(contact|work|business|company|primary|main)/, '')) ??
+    ofNested(name.split('.'))
   );
 }

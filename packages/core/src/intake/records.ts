@@ -52,7 +52,12 @@ export function toRecords(rows: readonly RawRow[], width: number): ReadRows {
       issue('cell-too-long', false, cells[long]!, String(long + 1));
       continue;
     }
-    if (problem === 'sheet-cut' || problem === 'row-too-long' || (problem && blank)) {
+    if (
+      problem === 'sheet-cut' ||
+      problem === 'row-too-long' ||
+      problem === 'record-unreadable' ||
+      (problem && blank)
+    ) {
       issue(problem, false, cells.join(' | '));
       continue;
     }

@@ -6,6 +6,7 @@ export type ChangeCode =
   | 'capitals'
   | 'credentials-removed'
   | 'nickname-removed'
+  | 'first-of-several'
   | 'spaces'
   | 'name-split'
   | 'order-turned'

@@ -5,6 +5,7 @@ export type IssueCode =
   | 'quote-not-closed'
   | 'row-too-long'
   | 'sheet-cut'
+  | 'record-unreadable'
   // intake: the row was read, but is worth a look
   | 'text-after-quote'
   | 'cell-unreadable'

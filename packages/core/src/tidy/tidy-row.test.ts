@@ -53,6 +53,29 @@ test('what is no address, no link and no number is kept as an issue, not lost in
   ]);
 });
 
+test('a cell with several values gives the first, says so, and keeps the others beside it', () => {
+  const { person, extra, changes } = row({
+    email: 'Maren@Tidewell.example; m.oakhill@tidewell.example, maren@tidewell.example',
+    phone: '0113 496 0142 / 020 7946 0318',
+    website: 'tidewell.example | https://www.sorrel.example/a,b',
+  });
+  expect(person).toMatchObject({
+    email: 'maren@tidewell.example',
+    phone: '+441134960142',
+    domain: 'tidewell.example',
+  });
+  expect(extra).toEqual({
+    'Other emails': 'm.oakhill@tidewell.example; maren@tidewell.example',
+    'Other phones': '020 7946 0318',
+  });
+  expect(changes.filter(({ why }) => why.includes('first-of-several')).map(({ field }) => field)).toEqual([
+    'email',
+    'phone',
+  ]);
+  // What is no list of the kind is one value.
+  expect(row({ phone: '0113 496 0142, ask for Maren' }).issues[0]).toMatchObject({ code: 'not-a-phone' });
+});
+
 test('a second column for one field, columns of one’s own and cells over the header are kept', () => {
   const columns: Column[] = [
     { name: 'Mail', target: 'email' },

@@ -9,6 +9,7 @@ import { canonicalLink, registrableDomain } from './link';
 import { parseName, type PersonName } from './person-name';
 import { parsePhone } from './phone';
 import { countryCode, parsePlace, tidyPlaceName } from './place';
+import { several } from './several';
 import { plainText } from './symbols';
 import { parseTitle } from './title';
 import type { WordLists } from '../model/word-lists';
@@ -162,16 +163,24 @@ function tidyPlace(raw: Raw, row: TidyRow, read: Reading) {
 
 function tidyContact(raw: Raw, row: TidyRow, read: Reading, { phoneCountry, lists }: TidyWith) {
   const wrong = (code: Issue['code'], field: string, input: string) => row.issues.push({ code, field, input });
+  /** The first of the values of a cell; the others become a field of the person's own. */
+  const firstOf = (cell: string, name: string, is: (part: string) => boolean) => {
+    const { first, others } = several(cell, is);
+    if (others.length > 0) row.extra[name] = [row.extra[name], ...others].filter(Boolean).join('; ');
+    return { first, why: others.length > 0 ? (['first-of-several'] as const) : [] };
+  };
   if (raw.email !== undefined) {
-    const email = normaliseEmail(raw.email);
+    const { first, why } = firstOf(raw.email, 'Other emails', (part) => normaliseEmail(part) !== '');
+    const email = normaliseEmail(first);
     if (email === '') wrong('not-an-email', 'email', raw.email);
-    put(row, 'email', raw.email, email, ['email-normalised']);
+    put(row, 'email', raw.email, email, [...why, 'email-normalised']);
   }
   if (raw.website !== undefined) {
-    const link = canonicalLink(raw.website);
+    const { first, why } = firstOf(raw.website, 'Other websites', (part) => canonicalLink(part) !== '');
+    const link = canonicalLink(first);
     const domain = link && registrableDomain(link.split('/')[0]!);
     if (!domain) wrong('not-a-link', 'domain', raw.website);
-    put(row, 'domain', raw.website, domain, ['domain-from-link']);
+    put(row, 'domain', raw.website, domain, [...why, 'domain-from-link']);
   }
   if (!row.person.domain && row.person.email) {
     const host = row.person.email.slice(row.person.email.indexOf('@') + 1);
@@ -185,9 +194,13 @@ function tidyContact(raw: Raw, row: TidyRow, read: Reading, { phoneCountry, list
   }
   if (raw.phone !== undefined) {
     const own = row.person.country.length === 2 ? row.person.country : phoneCountry;
-    const near = read.phone(own)(raw.phone);
-    const phone = near.e164 ? near : read.phone(phoneCountry)(raw.phone);
+    const phoneOf = (cell: string) => {
+      const near = read.phone(own)(cell);
+      return near.e164 ? near : read.phone(phoneCountry)(cell);
+    };
+    const { first, why } = firstOf(raw.phone, 'Other phones', (part) => phoneOf(part).e164 !== '');
+    const phone = phoneOf(first);
     if (!phone.e164) wrong(/E\+?\d/i.test(raw.phone) ? 'digits-lost' : 'not-a-phone', 'phone', raw.phone);
-    put(row, 'phone', raw.phone, phone.e164, ['e164']);
+    put(row, 'phone', raw.phone, phone.e164, [...why, 'e164']);
   }
 }

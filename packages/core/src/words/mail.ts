@@ -12,7 +12,8 @@ const ROLES = new Set(
 );
 
 /** @param more domains of one's own list */
-export const isFreeMail = (domain: string, more: readonly string[]): boolean => FREE.has(domain) || more.includes(domain);
+export const isFreeMail = (domain: string, more: readonly string[]): boolean =>
+  FREE.has(domain) || more.includes(domain);
 export const isRole = (email: string): boolean => ROLES.has(email.slice(0, email.indexOf('@')).split('+')[0]!);
 /** Throw-away domains as npm disposable-email-domains-js (CC0) has them, and one's own list. */
 export const isDisposable = (email: string, more: readonly string[]): boolean =>

@@ -21,7 +21,9 @@ vincent vince vinny / virginia ginny / walter walt wally / wendy / wilfred wilf 
 
 const groupsOf = new Map<string, number[]>();
 const fullName = new Map<string, string>();
-for (const [i, group] of GROUPS.split(/\s*[/\n]\s*/).filter(Boolean).entries()) {
+for (const [i, group] of GROUPS.split(/\s*[/\n]\s*/)
+  .filter(Boolean)
+  .entries()) {
   const [full, ...short] = group.trim().split(' ');
   for (const name of [full!, ...short]) {
     groupsOf.set(name, [...(groupsOf.get(name) ?? []), i]);

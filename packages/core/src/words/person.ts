@@ -19,7 +19,9 @@ export const PARTICLES = set(
 );
 
 /** Particles that stay in lower case inside a name. */
-export const LOWER_PARTICLES = set('van von der den de del della dei di da do dos das du la las los ten ter zu zur af av y e ap ab ferch');
+export const LOWER_PARTICLES = set(
+  'van von der den de del della dei di da do dos das du la las los ten ter zu zur af av y e ap ab ferch',
+);
 
 /** Joins two parts of one last name. */
 export const JOINERS = set('y e i');

@@ -31,4 +31,9 @@ for (const [country, pairs] of Object.entries(SHORT)) {
 
 /** Region and country by the region's name or abbreviation; `Co. Mayo` and `County Mayo` are read too. */
 export const regionOf = (name: string): Region | undefined =>
-  table.get(name.toLowerCase().replace(/^(co\.?|county)\s+/, '').replace(/\.$/, ''));
+  table.get(
+    name
+      .toLowerCase()
+      .replace(/^(co\.?|county)\s+/, '')
+      .replace(/\.$/, ''),
+  );

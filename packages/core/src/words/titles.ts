@@ -41,11 +41,16 @@ export const TITLE_ABBREVIATIONS: Readonly<Record<string, string>> = {
 };
 
 /** Kept in capitals. */
-export const TITLE_CAPITALS: ReadonlySet<string> = new Set('CEO COO CFO CTO CIO CMO CPO CQO IT R&D HACCP UK EMEA EHS ERP'.split(' '));
+export const TITLE_CAPITALS: ReadonlySet<string> = new Set(
+  'CEO COO CFO CTO CIO CMO CPO CQO IT R&D HACCP UK EMEA EHS ERP'.split(' '),
+);
 
 /** Levels, most senior first; the first whose word is in the title is its level. */
 export const LEVELS: readonly (readonly [level: string, words: RegExp])[] = [
-  ['assistant', /\b(assistant|intern|trainee|apprentice|placement|student|secretary|receptionist|driver|operative|helper)\b/i],
+  [
+    'assistant',
+    /\b(assistant|intern|trainee|apprentice|placement|student|secretary|receptionist|driver|operative|helper)\b/i,
+  ],
   ['owner', /\b(owner|founder|co-?founder|proprietor|partner)\b/i],
   ['executive', /\b(c[eotfmipq]o|chief|president(?!.*vice)|chair(man|woman|person)?|managing director)\b/i],
   ['vice president', /\bvice president\b/i],
@@ -53,7 +58,10 @@ export const LEVELS: readonly (readonly [level: string, words: RegExp])[] = [
   ['head', /\bhead\b/i],
   ['manager', /\b(manager|superintendent)\b/i],
   ['lead', /\b(lead|leader|supervisor|foreman|principal|master|senior)\b/i],
-  ['specialist', /\b(technologist|technician|engineer|specialist|analyst|officer|coordinator|scientist|\w*maker|buyer|inspector|auditor|adviser|advisor|consultant|microbiologist)\b/i],
+  [
+    'specialist',
+    /\b(technologist|technician|engineer|specialist|analyst|officer|coordinator|scientist|\w*maker|buyer|inspector|auditor|adviser|advisor|consultant|microbiologist)\b/i,
+  ],
 ];
 
 export const TEAMS: readonly (readonly [team: string, words: RegExp])[] = [
@@ -62,13 +70,19 @@ export const TEAMS: readonly (readonly [team: string, words: RegExp])[] = [
   ['production', /\b(production|manufactur\w*|\w*mak(er|ing)|maturing|ripening|plant|factory|process|packing)\b/i],
   ['operations', /\b(operations?|site|facilit\w*|continuous improvement|coo)\b/i],
   ['engineering', /\b(engineer\w*|maintenance|refrigeration|electrical)\b/i],
-  ['supply', /\b(supply|logistics?|warehouse|transport|distribution|cold store|driver|purchas\w*|procurement|buyer)\b/i],
+  [
+    'supply',
+    /\b(supply|logistics?|warehouse|transport|distribution|cold store|driver|purchas\w*|procurement|buyer)\b/i,
+  ],
   ['sales', /\b(sales|account|business development|commercial|export|retail|shop)\b/i],
   ['marketing', /\b(marketing|brand|communications|media|events)\b/i],
   ['finance', /\b(finance|financial|accounts|accountant|cfo|payroll)\b/i],
   ['people', /\b(human resources|people|talent|recruit\w*|hr)\b/i],
   ['it', /\b(it|software|data|systems|cio|cto)\b/i],
-  ['management', /\b(owner|founder|ceo|chief executive|managing director|general manager|president|proprietor|partner|chair\w*)\b/i],
+  [
+    'management',
+    /\b(owner|founder|ceo|chief executive|managing director|general manager|president|proprietor|partner|chair\w*)\b/i,
+  ],
 ];
 
 /** Words by which a column of titles is recognised. */

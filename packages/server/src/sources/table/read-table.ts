@@ -12,6 +12,9 @@ import {
 } from '@sieve/core';
 import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
+import { cardRows } from '../documents/cards';
+import { objectRows } from '../documents/objects';
+import { pageRows } from '../documents/page';
 import { workbookRows } from '../workbook/read-workbook';
 
 export const MOST_COLUMNS = 500;
@@ -48,7 +51,8 @@ export async function openTable(file: string, name: string, said: SaidFormat): P
     const columns = Math.max(...sample.map((cells) => cells.length));
     throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
   }
-  const headerRow = said.headerRow ?? findHeader(sample).row;
+  const hasHeader = format.kind === 'table' || format.kind === 'workbook';
+  const headerRow = hasHeader ? (said.headerRow ?? findHeader(sample).row) : 0;
   return { format: { ...format, headerRow }, sheets, rows: behind(first, rows) };
 }
 
@@ -65,11 +69,50 @@ async function kindOf(file: string, name: string, said: SaidFormat): Promise<For
   const bytes = await head(file);
   if (isOldWorkbook(bytes)) throw new AppError('old-workbook', { name });
   if (isZip(bytes)) return { kind: 'workbook', sheet: said.sheet ?? '', headerRow: 0 };
-  const encoding = said.encoding ?? findEncoding(bytes);
+  const encoding = said.encoding ?? encodingOf(bytes);
   const decoder = decoderOf(encoding);
+  const kind = said.kind ?? kindOfText(decoder.decode(bytes.subarray(0, KIND_BYTES)));
+  if (kind === 'page') return { kind, encoding, sheet: said.sheet ?? '', headerRow: 0 };
+  if (kind === 'cards') return { kind, encoding, headerRow: 0 };
+  if (kind === 'objects') return { kind, encoding, lines: said.lines ?? isLines(decoder.decode(bytes)), headerRow: 0 };
   if (!said.encoding && looksBinary(bytes)) throw new AppError('binary-file', { name });
   const delimiter = said.delimiter ?? findDelimiter(decoder.decode(bytes.subarray(0, 64 * 1024)));
   return { kind: 'table', encoding, delimiter, headerRow: 0 };
+}
+
+const KIND_BYTES = 4096;
+const PAGE =
+  /^\s*(<!--[^]*?-->\s*)*(<\?xml[^>]*\?>\s*)?<(!doctype\s+html|html|head|body|main|section|article|table|div|ul|ol|dl)\b/i;
+
+/** What a text is by how it begins. */
+function kindOfText(begins: string): 'page' | 'objects' | 'cards' | 'table' {
+  const text = begins.replace(/^\uFEFF/, '');
+  if (/^\s*BEGIN:VCARD\s*$/im.test(text.slice(0, 200))) return 'cards';
+  if (PAGE.test(text)) return 'page';
+  return /^\s*(\{\s*("|\})|\[\s*(\{|\]))/.test(text) ? 'objects' : 'table';
+}
+
+/** JSON lines: the first line is an object by itself, and another follows. */
+function isLines(text: string): boolean {
+  const [first = '', second = ''] = text.split(/\r?\n/, 2);
+  if (!second.trimStart().startsWith('{')) return false;
+  try {
+    return typeof JSON.parse(first) === 'object';
+  } catch {
+    return false;
+  }
+}
+
+/** What a page says of itself counts, where its bytes leave it open. */
+function encodingOf(bytes: Buffer): string {
+  const found = findEncoding(bytes);
+  if (found.startsWith('utf')) return found;
+  const said = /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(bytes.subarray(0, KIND_BYTES).toString('latin1'))?.[1];
+  try {
+    return said ? new TextDecoder(said).encoding : found;
+  } catch {
+    return found;
+  }
 }
 
 /** Throws `unknown-encoding` for a label that the WHATWG Encoding Standard does not have. */
@@ -99,10 +142,24 @@ export async function* tableRows(
   name: string,
   onSheets?: (names: string[]) => void,
 ): AsyncGenerator<RawRow[]> {
-  const rows =
-    format.kind === 'workbook' ? workbookRows(file, name, format.sheet, onSheets) : delimitedRows(file, format);
+  const rows = rowsOf(file, format, name, onSheets);
   for await (const some of rows)
     yield some.filter(({ cells, problem }) => problem !== undefined || cells.some((cell) => cell.trim() !== ''));
+}
+
+function rowsOf(file: string, format: Format, name: string, onSheets?: (names: string[]) => void) {
+  switch (format.kind) {
+    case 'table':
+      return delimitedRows(file, format);
+    case 'workbook':
+      return workbookRows(file, name, format.sheet, onSheets);
+    case 'page':
+      return pageRows(file, name, format, onSheets);
+    case 'objects':
+      return objectRows(file, name, format);
+    case 'cards':
+      return cardRows(file, format);
+  }
 }
 
 async function* delimitedRows(file: string, format: Extract<Format, { kind: 'table' }>): AsyncGenerator<RawRow[]> {

@@ -51,6 +51,13 @@ const SEPARATORS = [
   { value: '|', label: 'bar' },
 ];
 
+const KINDS = [
+  { value: 'table' as const, label: 'rows of a table' },
+  { value: 'page' as const, label: 'a web page' },
+  { value: 'objects' as const, label: 'JSON' },
+  { value: 'cards' as const, label: 'vCards' },
+];
+
 /** A file's columns as they were recognised, corrected by hand, before anything is brought in. */
 @Component({
   selector: 'cs-bring',
@@ -103,6 +110,7 @@ export class Bring {
   protected readonly working = signal(false);
   protected readonly words: { issue: Record<string, string> } = { issue: ISSUE_WORDS };
   protected readonly separators = SEPARATORS;
+  protected readonly kinds = KINDS;
   protected readonly recognised = computed(
     () => this.file()?.columns.filter(({ target }) => target !== 'own' && target !== 'skip').length ?? 0,
   );

@@ -45,6 +45,12 @@ export class SourcesList {
         return origin.encoding;
       case 'workbook':
         return origin.sheet ? `sheet ${origin.sheet}` : 'workbook';
+      case 'page':
+        return `page, ${origin.sheet || 'the best set'}`;
+      case 'objects':
+        return origin.lines ? 'JSON lines' : 'JSON';
+      case 'cards':
+        return 'vCards';
       case 'directory':
         return `${about} of a search`;
       case 'picks':

@@ -1,0 +1,37 @@
+import { fieldsOf, findRecordSets, readPage, type RawRow } from '@sieve/core';
+import { AppError } from '../../errors';
+import { readText } from './read-text';
+
+/** Characters that a page may have at most: no page that is written for people is longer. */
+const LONGEST_PAGE = 64 * 1024 * 1024;
+const NAMED = 4;
+
+/**
+ * The records of one set of a saved page, under the names of their fields; `line` counts the records from 2 on, the names being the
+ * first row.
+ *
+ * @param sheet which set, by its name; empty: the best
+ * @param onSheets the names of all sets, best first
+ */
+export async function* pageRows(
+  file: string,
+  name: string,
+  { encoding, sheet }: { encoding: string; sheet: string },
+  onSheets: (names: string[]) => void = () => undefined,
+): AsyncGenerator<RawRow[]> {
+  const sets = findRecordSets(readPage(await readText(file, encoding, LONGEST_PAGE)));
+  if (sets.length === 0) throw new AppError('no-records', { name });
+  const found = sets.map((set, i) => {
+    const fields = fieldsOf(set);
+    const names = fields.slice(0, NAMED).map((field) => field.name);
+    return { fields, count: set.records.length, name: `${i + 1}. ${set.records.length} records: ${names.join(', ')}` };
+  });
+  onSheets(found.map((set) => set.name));
+  const wanted = sheet === '' ? found[0] : found.find((set) => set.name === sheet);
+  if (!wanted) throw new AppError('no-records', { name });
+  const { fields, count } = wanted;
+  yield [
+    { line: 1, cells: fields.map((field) => field.name) },
+    ...Array.from({ length: count }, (_, i) => ({ line: i + 2, cells: fields.map(({ values }) => values[i] ?? '') })),
+  ];
+}
