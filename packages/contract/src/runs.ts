@@ -3,7 +3,8 @@ import { at, count, id } from './model';
 
 /** What a run is to do. */
 export const runInput = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('bring-in'), sourceId: id, rows: count }),
+  /** `onlyNew`: rows of people who are held or suppressed stay out. */
+  z.object({ kind: z.literal('bring-in'), sourceId: id, rows: count, onlyNew: z.boolean().optional() }),
   z.object({ kind: z.literal('sift') }),
   z.object({ kind: z.literal('ask'), step: z.string() }),
   z.object({ kind: z.literal('export'), exportId: id }),

@@ -96,6 +96,8 @@ export const bringIn = z.object({
   name: z.string().trim().min(1).max(300),
   format,
   columns: z.array(column).min(1).max(500),
+  /** Only rows of people who are held nowhere and not suppressed. */
+  onlyNew: z.boolean().default(false),
 });
 export const broughtIn = z.object({ sourceId: id, runId: id });
 

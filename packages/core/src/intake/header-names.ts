@@ -62,6 +62,7 @@ export function targetOfName(name: string): Target | undefined {
     TABLE.get(folded) ??
     TABLE.get(folded.replace(/\d+$/, '')) ??
     TABLE.get(folded.replace(/^(contact|work|business|company|primary|main)/, '')) ??
+    TABLE.get(folded.replace(/s$/, '')) ??
     ofNested(name.split('.'))
   );
 }

@@ -6,6 +6,7 @@ export type IssueCode =
   | 'row-too-long'
   | 'sheet-cut'
   | 'record-unreadable'
+  | 'not-new'
   // intake: the row was read, but is worth a look
   | 'text-after-quote'
   | 'cell-unreadable'

@@ -3,7 +3,18 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
-import { MAIL_OUT, sieveStep, stepOf, TARGETS, type Column, type SieveStep } from '@sieve/core';
+import {
+  cssPath,
+  fieldsOf,
+  findRecordSets,
+  MAIL_OUT,
+  readPage,
+  sieveStep,
+  stepOf,
+  TARGETS,
+  type Column,
+  type SieveStep,
+} from '@sieve/core';
 import { exportLayout, newJob, type InputOf, type RunKind, type Settings, type Summary } from '@sieve/contract';
 import * as z from 'zod';
 import { readConfig } from '../config';
@@ -19,6 +30,7 @@ import type { RunContext, RunHandler } from '../runs/context';
 import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
+import { readPageText } from '../sources/documents/page';
 import { runBringIn } from '../sources/bring-in-run';
 import { inspectFile } from '../sources/inspect';
 import { addSource } from '../sources/store';
@@ -41,16 +53,23 @@ const jobFile = z.strictObject({
   export: exportLayout.prefault({ columns: MAIL_OUT, verdicts: ['valid', 'risky', 'unknown', 'none'] }),
 });
 
-const USAGE = 'npm run sift -- --in FILE [--in FILE ...] --job JOB.json --out DIR';
+const USAGE = `npm run sift -- --in FILE [--in FILE ...] --job JOB.json --out DIR
+npm run sift -- --records PAGE.html`;
 const EXIT = { done: 0, failed: 1, usage: 2 } as const;
 
 class UsageError extends Error {}
 
 /** The same engine without a screen: a file in, contacts out, counts as JSON. */
-async function main(): Promise<Record<string, unknown>> {
+async function main(): Promise<string> {
   const { values } = parseArgs({
-    options: { in: { type: 'string', multiple: true }, job: { type: 'string' }, out: { type: 'string' } },
+    options: {
+      in: { type: 'string', multiple: true },
+      job: { type: 'string' },
+      out: { type: 'string' },
+      records: { type: 'string' },
+    },
   });
+  if (values.records !== undefined) return recordsIn(values.records);
   if (!values.in?.length || !values.job || !values.out) throw new UsageError(USAGE);
   for (const file of [...values.in, values.job])
     if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
@@ -62,11 +81,33 @@ async function main(): Promise<Record<string, unknown>> {
   );
   try {
     const { shipped } = readConfig(process.env);
-    return await sift(db, dataDir, job, values.in, values.out, shipped);
+    return JSON.stringify(await sift(db, dataDir, job, values.in, values.out, shipped), null, 1);
   } finally {
     closeDb(db);
     rmSync(dataDir, { recursive: true, force: true });
   }
+}
+
+const SAMPLES = 3;
+
+/** The sets of records of a page, best first, a JSON object a line. */
+async function recordsIn(file: string): Promise<string> {
+  if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
+  const sets = findRecordSets(readPage(await readPageText(file)));
+  return sets
+    .map((set, i) =>
+      JSON.stringify({
+        rank: i + 1,
+        count: set.records.length,
+        path: cssPath(set),
+        fields: fieldsOf(set).map(({ name, values }) => ({
+          name,
+          filled: values.filter(Boolean).length,
+          samples: [...new Set(values.filter(Boolean))].slice(0, SAMPLES),
+        })),
+      }),
+    )
+    .join('\n');
 }
 
 function readJob(file: string): z.output<typeof jobFile> {
@@ -159,7 +200,7 @@ const context = <K extends RunKind>(
 });
 
 main().then(
-  (result) => process.stdout.write(`${JSON.stringify(result, null, 1)}\n`),
+  (result) => process.stdout.write(`${result}\n`),
   (error: unknown) => {
     const usage = error instanceof UsageError || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
     process.stderr.write(`${usage ? (error as Error).message : toAppError(error).message}\n`);

@@ -1,22 +1,26 @@
 import { join } from 'node:path';
-import type { RawRow } from '@sieve/core';
+import { stepIn, tidier, tidy, type RawRow, type WordLists } from '@sieve/core';
 import type { Format } from '@sieve/contract';
+import type { Db } from '../db/open';
+import { sieveOf } from '../jobs/store';
 import type { RunHandler } from '../runs/context';
 import { chunkWriter, sourceById } from './store';
+import { rowStanding } from './row-standing';
 import { tableRows } from './table/read-table';
 
 /** Rows written in one transaction, together with how far the source has been read. */
 const CHUNK = 2000;
 
 /** Brings a file in. Stopped anywhere, it goes on behind the last row that was written. */
-export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, dataDir, progress, signal }) => {
+export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, dataDir, progress, signal }) => {
   const source = sourceById(db, input.sourceId)!;
   // Only files are brought in by a run; what a directory gives comes with its pull.
   const format = source.origin as Format;
   let done = source.rowsRead;
   let seen = 0;
   let waiting: RawRow[] = [];
-  const write = chunkWriter(db, source.id, source.columns.length);
+  const standing = input.onlyNew ? newOnly(db, source, settings.lists) : undefined;
+  const write = chunkWriter(db, source.id, source.columns.length, standing);
   const skip = format.headerRow + 1 + done;
   for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format, source.name)) {
     signal.throwIfAborted();
@@ -32,3 +36,10 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, dataDir, p
   progress(done, Math.max(input.rows, done));
   return { code: 'rows-read', rows: done };
 };
+
+/** Where the person of a row stands, as the look before it came in counted it. */
+function newOnly(db: Db, { jobId, columns }: NonNullable<ReturnType<typeof sourceById>>, lists: WordLists) {
+  const { phoneCountry } = stepIn(sieveOf(db, jobId), tidy).options;
+  const standing = rowStanding(db, jobId, tidier({ phoneCountry, lists }));
+  return (cells: string[]) => standing(cells, columns);
+}

@@ -2,7 +2,6 @@ import {
   emptyPerson,
   fullName,
   PERSON_FIELDS,
-  personKeys,
   recogniseColumns,
   stepIn,
   tidier,
@@ -11,7 +10,6 @@ import {
   uniqueNames,
   type Column,
   type RowIssue,
-  type Target,
   type TidyRow,
   type WordLists,
 } from '@sieve/core';
@@ -19,25 +17,12 @@ import type { HeldCounts, Inspection, SaidFormat } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
 import { jobRow } from '../jobs/store';
-import { isEmpty, standingOf } from '../register/register';
-import { isSuppressed, suppressionList } from '../register/suppressions';
 import { mappingOf } from './mappings';
+import { rowStanding } from './row-standing';
 import { openTable } from './table/read-table';
 
 const SAMPLE = 2000;
 const MOST_ISSUES = 500;
-/** What says who somebody is. */
-const KEY_TARGETS: readonly Target[] = [
-  'fullName',
-  'firstName',
-  'lastName',
-  'email',
-  'phone',
-  'profile',
-  'company',
-  'website',
-];
-
 /** A file, what the person said of it, and the job that it is for. */
 export interface ToInspect {
   file: string;
@@ -59,7 +44,8 @@ export async function inspectFile(
   const sample: string[][] = [];
   const sieve = jobId === null ? [] : (jobRow(db, jobId)?.sieve ?? []);
   const tidied = tidier({ phoneCountry: stepIn(sieve, tidy).options.phoneCountry, lists });
-  const held = heldCounter(db, jobId, tidied);
+  const standing = rowStanding(db, jobId, tidied);
+  const held: HeldCounts = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0 };
   let names: string[] | null = format.headerRow < 0 ? [] : null;
   let columns: Column[] = mapped ?? [];
   let remembered = false;
@@ -74,7 +60,7 @@ export async function inspectFile(
     remembered = last !== undefined && mapped === null;
     columns = mapped ?? last ?? recognised.map(({ name: column, target }) => ({ name: column, target }));
     decided = true;
-    for (const cells of waiting.splice(0)) held.count(cells, columns);
+    for (const cells of waiting.splice(0)) held[standing(cells, columns)]++;
   };
 
   for await (const rows of table) {
@@ -98,7 +84,7 @@ export async function inspectFile(
     }
     for (const { cells } of read.records) {
       if (sample.length < SAMPLE) sample.push(cells);
-      if (decided) held.count(cells, columns);
+      if (decided) held[standing(cells, columns)]++;
       else waiting.push(cells);
     }
     if (!decided && sample.length >= SAMPLE) decide();
@@ -117,32 +103,7 @@ export async function inspectFile(
     preview: sample.slice(0, 20),
     tidied: first ? tidiedFirst(tidied(first, columns)) : [],
     ...out,
-    held: held.counts,
-  };
-}
-
-/** Counts rows by where their people stand; only what says who somebody is is tidied for it. */
-function heldCounter(db: Db, jobId: number | null, tidied: (cells: string[], columns: Column[]) => TidyRow) {
-  const counts: HeldCounts = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0 };
-  const suppression = suppressionList(db);
-  const nobodySuppressed = suppression.emails.size + suppression.domains.size === 0;
-  const nobodyHeld = isEmpty(db.register);
-  const standing = standingOf(db.register, jobId);
-  let of: Column[] | null = null;
-  let keyColumns: Column[] = [];
-  return {
-    counts,
-    count(cells: string[], columns: Column[]) {
-      if (nobodyHeld && nobodySuppressed) return void counts.fresh++;
-      if (of !== columns) {
-        of = columns;
-        keyColumns = columns.map((column) =>
-          KEY_TARGETS.includes(column.target) ? column : { ...column, target: 'skip' as const },
-        );
-      }
-      const { person } = tidied(cells, keyColumns);
-      counts[isSuppressed(suppression, person) ? 'suppressed' : standing(personKeys(person))]++;
-    },
+    held,
   };
 }
 

@@ -70,7 +70,7 @@ export const sourceRoutes =
           ...ok(broughtIn),
         },
       },
-      ({ params, query, body: { format: origin, columns, name, uploadId: file } }) => {
+      ({ params, query, body: { format: origin, columns, name, uploadId: file, onlyNew } }) => {
         const { id: jobId } = theJob(db, params.id);
         if (!columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
         if (origin.kind === 'table') decoderOf(origin.encoding);
@@ -78,7 +78,7 @@ export const sourceRoutes =
         return inTransaction(db, () => {
           if (origin.headerRow >= 0) rememberMapping(db, columns, now());
           const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
-          const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows });
+          const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows, onlyNew });
           events.emit({ type: 'job', jobId });
           return { sourceId, runId };
         });

@@ -1,5 +1,5 @@
 import { toRecords, type Column, type RawRow } from '@sieve/core';
-import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
+import type { Author, HeldCounts, SourceAbout, SourceRow } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
@@ -7,6 +7,9 @@ import { decide } from '../decisions/commands';
 import { broughtIn } from '../decisions/store';
 import { intakeOf } from '../runs/store';
 import { rowIssues, sources } from './tables';
+
+/** Characters of a row that stayed out. */
+const LONGEST_SHOWN = 300;
 
 type NewSource = Pick<
   typeof sources.$inferInsert,
@@ -37,7 +40,13 @@ export const countRead = (db: Db, sourceId: number, rows: number): void =>
   void db.$client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?').run(rows, sourceId);
 
 /** Writes rows of a file, what was wrong with them, and how far the file was read, together. */
-export function chunkWriter(db: Db, sourceId: number, width: number) {
+/** @param standing where the person of a row stands: those who are held or suppressed stay out, and are listed */
+export function chunkWriter(
+  db: Db,
+  sourceId: number,
+  width: number,
+  standing: (cells: string[]) => keyof HeldCounts = () => 'fresh',
+) {
   const client = db.$client;
   const add = recordAdder(db);
   const issue = client.prepare(
@@ -47,7 +56,11 @@ export function chunkWriter(db: Db, sourceId: number, width: number) {
     const read = toRecords(rows, width);
     client
       .transaction(() => {
-        for (const { line, cells } of read.records) add(sourceId, line, cells);
+        for (const { line, cells } of read.records) {
+          const stands = standing(cells);
+          if (stands === 'fresh') add(sourceId, line, cells);
+          else issue.run(sourceId, line, 'not-new', 0, stands, cells.join(' | ').slice(0, LONGEST_SHOWN));
+        }
         for (const i of read.issues) issue.run(sourceId, i.line, i.code, i.kept ? 1 : 0, i.field, i.input);
         countRead(db, sourceId, rows.length);
       })

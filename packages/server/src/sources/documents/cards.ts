@@ -114,8 +114,9 @@ function readCard(text: string): string[] | null {
   ];
 }
 
+/** A semicolon may be escaped in any text (RFC 6350 3.4); the library leaves it so. */
 const plain = (value: unknown): string =>
-  (Array.isArray(value) ? value.filter(Boolean).join(' ') : String(value ?? '')).trim();
+  (Array.isArray(value) ? value.filter(Boolean).join(' ') : String(value ?? '')).replaceAll('\\;', ';').trim();
 
 /** Those that are preferred first: `PREF=1` (RFC 6350 5.3), or among the types of version 3. */
 function preferred(properties: Property[]): Property[] {

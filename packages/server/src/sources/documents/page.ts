@@ -1,10 +1,16 @@
 import { fieldsOf, findRecordSets, readPage, type RawRow } from '@sieve/core';
 import { AppError } from '../../errors';
+import { encodingOf, head } from './head';
 import { readText } from './read-text';
 
 /** Characters that a page may have at most: no page that is written for people is longer. */
 const LONGEST_PAGE = 64 * 1024 * 1024;
 const NAMED = 4;
+
+/** A saved page as text, by the encoding that its bytes or it itself says. */
+export async function readPageText(file: string): Promise<string> {
+  return readText(file, encodingOf(await head(file)), LONGEST_PAGE);
+}
 
 /**
  * The records of one set of a saved page, under the names of their fields; `line` counts the records from 2 on, the names being the

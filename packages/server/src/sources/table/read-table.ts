@@ -1,17 +1,9 @@
 import { createReadStream } from 'node:fs';
-import { open, stat } from 'node:fs/promises';
-import {
-  delimitedReader,
-  ENCODING_SAMPLE_BYTES,
-  findDelimiter,
-  findEncoding,
-  findHeader,
-  looksBinary,
-  mostCommon,
-  type RawRow,
-} from '@sieve/core';
+import { stat } from 'node:fs/promises';
+import { delimitedReader, findDelimiter, findHeader, looksBinary, mostCommon, type RawRow } from '@sieve/core';
 import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
+import { encodingOf, head } from '../documents/head';
 import { cardRows } from '../documents/cards';
 import { objectRows } from '../documents/objects';
 import { pageRows } from '../documents/page';
@@ -103,35 +95,12 @@ function isLines(text: string): boolean {
   }
 }
 
-/** What a page says of itself counts, where its bytes leave it open. */
-function encodingOf(bytes: Buffer): string {
-  const found = findEncoding(bytes);
-  if (found.startsWith('utf')) return found;
-  const said = /<meta[^>]+charset\s*=\s*["']?([\w-]+)/i.exec(bytes.subarray(0, KIND_BYTES).toString('latin1'))?.[1];
-  try {
-    return said ? new TextDecoder(said).encoding : found;
-  } catch {
-    return found;
-  }
-}
-
 /** Throws `unknown-encoding` for a label that the WHATWG Encoding Standard does not have. */
 export function decoderOf(encoding: string): InstanceType<typeof TextDecoder> {
   try {
     return new TextDecoder(encoding);
   } catch {
     throw new AppError('unknown-encoding', { encoding });
-  }
-}
-
-async function head(file: string): Promise<Buffer> {
-  const handle = await open(file);
-  try {
-    const buffer = Buffer.alloc(ENCODING_SAMPLE_BYTES);
-    const { bytesRead } = await handle.read(buffer, 0, buffer.length, 0);
-    return buffer.subarray(0, bytesRead);
-  } finally {
-    await handle.close();
   }
 }
 

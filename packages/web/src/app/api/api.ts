@@ -83,8 +83,11 @@ export class Api {
     });
   inspect = (upload: string, name: string, format: SaidFormat, columns: Column[] | null, jobId: number | null) =>
     this.http.post<Inspection>(`/api/uploads/${upload}/inspect`, { format, columns, jobId }, { params: { name } });
-  bringIn = (job: number, body: { uploadId: string; name: string; format: Format; columns: Column[] }, rows: number) =>
-    this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
+  bringIn = (
+    job: number,
+    body: { uploadId: string; name: string; format: Format; columns: Column[]; onlyNew: boolean },
+    rows: number,
+  ) => this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
 
   runs = () => this.http.get<Run[]>('/api/runs');
   estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);

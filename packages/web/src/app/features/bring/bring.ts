@@ -2,6 +2,7 @@ import { HttpEventType } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
@@ -28,6 +29,8 @@ interface Arrived {
   inspection: Inspection | null;
   columns: Column[];
   problem: string;
+  /** Rows of people who are held or suppressed stay out. */
+  onlyNew: boolean;
   /** Number of the latest look into it; the answer to an earlier one comes too late. */
   look: number;
   state: 'sending' | 'reading' | 'ready' | 'failed' | 'in';
@@ -70,6 +73,7 @@ const KINDS = [
     MatFormFieldModule,
     MatSelectModule,
     MatInputModule,
+    MatCheckboxModule,
     Icon,
     CountPipe,
   ],
@@ -171,7 +175,17 @@ export class Bring {
       const at = this.files().length;
       this.files.update((all) => [
         ...all,
-        { name: file.name, upload: '', sent: 0, inspection: null, columns: [], problem: '', look: 0, state: 'sending' },
+        {
+          name: file.name,
+          upload: '',
+          sent: 0,
+          inspection: null,
+          columns: [],
+          problem: '',
+          onlyNew: false,
+          look: 0,
+          state: 'sending',
+        },
       ]);
       this.at.set(at);
       this.send(at, file);
@@ -221,6 +235,10 @@ export class Bring {
     this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
 
+  protected takeOnlyNew(onlyNew: boolean) {
+    this.patch(this.at(), { onlyNew });
+  }
+
   protected setJob(id: number | null) {
     this.chosenJob.set(id);
     const file = this.file();
@@ -235,7 +253,8 @@ export class Bring {
       return this.notices.say('The brief of the new job cannot be used as it is. Nothing was brought in.');
     }
     const { format, rows } = file.inspection;
-    const source = { uploadId: file.upload, name: file.name, format, columns: file.columns };
+    const { upload: uploadId, name, columns, onlyNew } = file;
+    const source = { uploadId, name, format, columns, onlyNew };
     this.working.set(true);
     this.doing.run(
       this.jobToFill(file.name).pipe(switchMap((job) => this.api.bringIn(job, source, rows).pipe(map(() => job)))),
