@@ -12,6 +12,7 @@ type Values = Map<string, string>;
 
 /** Columns that so few records have, of many columns, go together into one. */
 const RARE = 0.05;
+const IS_LINK = /@(link|image)(~\d+)?$/;
 const LONGEST_LABELLED = 160;
 /** So many of the records have a label, for it to be one. */
 const USUAL = 0.15;
@@ -20,8 +21,10 @@ const MANY_FIELDS = 14;
 /**
  * What the records of a set hold, as fields: cells of a table by their column, all else by where it stands in the record; targets of
  * links, sources and texts of images beside them. Nothing that is seen in a record is left out.
+ *
+ * @param resolve makes a link whole, which may be relative to the page
  */
-export function fieldsOf({ records }: RecordSet): HarvestField[] {
+export function fieldsOf({ records }: RecordSet, resolve: (link: string) => string = (link) => link): HarvestField[] {
   const [{ tag }] = records[0] as [PageNode];
   const headings = tag === 'tr' ? headingsOf(records[0]![0]!) : [];
   const usual = usualLabels(records.map((nodes) => valuesOf(nodes, null)));
@@ -31,7 +34,10 @@ export function fieldsOf({ records }: RecordSet): HarvestField[] {
   const order = orderOf(rows);
   const isRare = (key: string) => keys.size > MANY_FIELDS && keys.get(key)! < rows.length * RARE;
   const [kept, rare] = [order.filter((key) => !isRare(key)), order.filter(isRare)];
-  const fields = kept.map((key) => ({ name: nameOf(key, headings), values: rows.map((row) => row.get(key) ?? '') }));
+  const fields = kept.map((key) => {
+    const values = rows.map((row) => row.get(key) ?? '');
+    return { name: nameOf(key, headings), values: IS_LINK.test(key) ? values.map(resolve) : values };
+  });
   if (rare.length > 0)
     fields.push({ name: 'Other', values: rows.map((row) => rare.flatMap((key) => row.get(key) || []).join(' | ')) });
   // What says the same in every record says nothing of any: last, and not away.

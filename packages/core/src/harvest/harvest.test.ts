@@ -84,9 +84,23 @@ test('records made of several siblings: terms with their text, rows of two, head
   expect(best(`<main>${headed}</main>`).count).toBe(6);
 });
 
+test('a page says where it came from, and its links are made whole', () => {
+  const said = (head: string) => readPage(`${head}<body><p>x</p>`).address;
+  expect(said('<base href="https://guild.example/members/">')).toBe('https://guild.example/members/');
+  expect(said('<link rel="canonical" href="https://guild.example/c">')).toBe('https://guild.example/c');
+  expect(said('<!-- saved from url=(0023)https://guild.example/s --><title>x</title>')).toBe('https://guild.example/s');
+  expect(said('<base href="javascript:x()">')).toBe('');
+  const list = '<ul>' + '<li><a href="p/1">Maren</a> of Wells</li>'.repeat(3) + '</ul>';
+  const [set] = findRecordSets(readPage(list));
+  expect(fieldsOf(set!, (link) => `https://guild.example/${link}`)[1]).toEqual({
+    name: 'Link',
+    values: Array(3).fill('https://guild.example/p/1'),
+  });
+});
+
 test('nothing is run, what is hidden is not read, and text is read as one reads it', () => {
   const page = readPage('<p>Maren<br>Oakhill <span hidden>spam</span><script>x()</script><b>Quality</b>&nbsp;lead</p>');
-  expect(textOf(page)).toBe('Maren Oakhill Quality lead');
+  expect(textOf(page.root)).toBe('Maren Oakhill Quality lead');
   expect(findRecordSets(readPage('just words'))).toEqual([]);
   expect(findRecordSets(readPage('<div>'.repeat(100_000)))).toEqual([]);
 });

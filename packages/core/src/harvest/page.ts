@@ -22,8 +22,18 @@ const MOST_NODES = 2_000_000;
 export const isElement = (child: PageNode | string): child is PageNode => typeof child !== 'string';
 export const elementsOf = (node: PageNode): PageNode[] => node.children.filter(isElement);
 
+/** A page as it was saved. */
+export interface Page {
+  root: PageNode;
+  /** Where it came from, as it says itself; '' when it does not. Its links are relative to it. */
+  address: string;
+}
+
+/** What a browser writes over a page that it saves. */
+const SAVED_FROM = /<!--\s*saved from url=\(\d+\)(\S+)\s*-->/i;
+
 /** Reads a page by the rules of the HTML standard (parse5), without what is not seen. */
-export function readPage(html: string): PageNode {
+export function readPage(html: string): Page {
   const document = parse(html);
   const root = newNode('#page', [], null);
   const waiting: { from: DefaultTreeAdapterMap['parentNode']; to: PageNode; depth: number }[] = [
@@ -47,7 +57,22 @@ export function readPage(html: string): PageNode {
     }
   }
   for (let i = order.length - 1; i > 0; i--) order[i]!.parent!.textLength += order[i]!.textLength;
-  return root;
+  return { root, address: addressIn(document) || (SAVED_FROM.exec(html.slice(0, 2000))?.[1] ?? '') };
+}
+
+/** The base or the canonical address that the head of a page gives. */
+function addressIn(document: DefaultTreeAdapterMap['document']): string {
+  const head = document.childNodes
+    .flatMap((node) => ('childNodes' in node ? node.childNodes : []))
+    .find((node) => node.nodeName === 'head');
+  let canonical = '';
+  for (const node of head && 'childNodes' in head ? head.childNodes : []) {
+    if (!('attrs' in node)) continue;
+    const attribute = (name: string) => node.attrs.find((one) => one.name === name)?.value ?? '';
+    if (node.tagName === 'base' && /^https?:/i.test(attribute('href'))) return attribute('href');
+    if (node.tagName === 'link' && attribute('rel') === 'canonical') canonical = attribute('href');
+  }
+  return /^https?:/i.test(canonical) ? canonical : '';
 }
 
 function newNode(tag: string, attrs: readonly { name: string; value: string }[], parent: PageNode | null): PageNode {

@@ -1,4 +1,4 @@
-import { elementsOf, isLasting, spanOf, walk, type PageNode } from './page';
+import { elementsOf, isLasting, spanOf, walk, type Page, type PageNode } from './page';
 
 /** Records that repeat on a page. */
 export interface RecordSet {
@@ -25,7 +25,7 @@ const DEPTH = 4;
  * (the generalized nodes of Liu, Grossman and Zhai, Mining Data Records in Web Pages, KDD 2003), and the same kind under parents of the
  * same path (cards in rows). Of two sets about the same records the outer one stays.
  */
-export function findRecordSets(page: PageNode): RecordSet[] {
+export function findRecordSets({ root: page }: Page): RecordSet[] {
   const keyOf = keys();
   const kinds = new Map<string, PageNode[][]>();
   for (const parent of walk(page)) {

@@ -30,7 +30,7 @@ import type { RunContext, RunHandler } from '../runs/context';
 import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
-import { readPageText } from '../sources/documents/page';
+import { readPageText, resolver } from '../sources/documents/page';
 import { runBringIn } from '../sources/bring-in-run';
 import { inspectFile } from '../sources/inspect';
 import { addSource } from '../sources/store';
@@ -93,14 +93,14 @@ const SAMPLES = 3;
 /** The sets of records of a page, best first, a JSON object a line. */
 async function recordsIn(file: string): Promise<string> {
   if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
-  const sets = findRecordSets(readPage(await readPageText(file)));
-  return sets
+  const page = readPage(await readPageText(file));
+  return findRecordSets(page)
     .map((set, i) =>
       JSON.stringify({
         rank: i + 1,
         count: set.records.length,
         path: cssPath(set),
-        fields: fieldsOf(set).map(({ name, values }) => ({
+        fields: fieldsOf(set, resolver(page)).map(({ name, values }) => ({
           name,
           filled: values.filter(Boolean).length,
           samples: [...new Set(values.filter(Boolean))].slice(0, SAMPLES),

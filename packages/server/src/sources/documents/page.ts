@@ -1,4 +1,4 @@
-import { fieldsOf, findRecordSets, readPage, type RawRow } from '@sieve/core';
+import { fieldsOf, findRecordSets, readPage, type Page, type RawRow } from '@sieve/core';
 import { AppError } from '../../errors';
 import { encodingOf, head } from './head';
 import { readText } from './read-text';
@@ -6,6 +6,12 @@ import { readText } from './read-text';
 /** Characters that a page may have at most: no page that is written for people is longer. */
 const LONGEST_PAGE = 64 * 1024 * 1024;
 const NAMED = 4;
+
+/** Makes links whole, where the page says its address. */
+export const resolver =
+  ({ address }: Page) =>
+  (link: string): string =>
+    address !== '' && link !== '' && URL.canParse(link, address) ? new URL(link, address).href : link;
 
 /** A saved page as text, by the encoding that its bytes or it itself says. */
 export async function readPageText(file: string): Promise<string> {
@@ -25,10 +31,11 @@ export async function* pageRows(
   { encoding, sheet }: { encoding: string; sheet: string },
   onSheets: (names: string[]) => void = () => undefined,
 ): AsyncGenerator<RawRow[]> {
-  const sets = findRecordSets(readPage(await readText(file, encoding, LONGEST_PAGE)));
+  const page = readPage(await readText(file, encoding, LONGEST_PAGE));
+  const sets = findRecordSets(page);
   if (sets.length === 0) throw new AppError('no-records', { name });
   const found = sets.map((set, i) => {
-    const fields = fieldsOf(set);
+    const fields = fieldsOf(set, resolver(page));
     const names = fields.slice(0, NAMED).map((field) => field.name);
     return { fields, count: set.records.length, name: `${i + 1}. ${set.records.length} records: ${names.join(', ')}` };
   });
