@@ -30,10 +30,14 @@ test('phrases, words in any order, choices and spans are told apart', () => {
   expect(passing(firms, ORGANISATIONS, [{ ...span, attribute: 'shoe_size' }])).toBeNull();
 });
 
+const toClose: { close: () => Promise<unknown> }[] = [];
+afterAll(() => Promise.all(toClose.map((app) => app.close())));
+
 test('it wants a sign-in, shows pages of 25 up to its cap, and people join as days go by', async () => {
   const port = 21_000 + (process.pid % 900);
   const shared = { log: callLog(), scenario: { ...PLAIN, shifting: false } };
   const app = await startDirectory(profiles, port, shared);
+  toClose.push(app);
   const post = async (path: string, body: object, session = '') => {
     for (;;) {
       const response = await fetch(`http://127.0.0.1:${port}${path}`, {
@@ -55,12 +59,18 @@ test('it wants a sign-in, shows pages of 25 up to its cap, and people join as da
   expect([first.body['pages'], (first.body['results'] as object[]).length, last.status, beyond.status]).toEqual([
     100, 25, 200, 400,
   ]);
-  expect((await post('/v1/tally/people/by/job_title', { where: [] }, token)).status).toBe(404);
+  expect((await post('/v1/tally/people/by/school', { where: [] }, token)).status).toBe(404);
+  const titles = (await post('/v1/tally/people/by/job_title', { where: [] }, token)).body as unknown as {
+    values: { total: number }[];
+  };
+  expect(titles.values.length).toBeGreaterThan(10);
+  expect(titles.values.length).toBeLessThanOrEqual(50);
+  const counts = titles.values.map((title) => title.total);
+  expect(counts).toEqual([...counts].sort((a, b) => b - a));
   const { values } = (await post('/v1/tally/people/by/country', { where: [] }, token)).body as unknown as {
     values: { total: number }[];
   };
   expect(values.reduce((sum, value) => sum + value.total, 0)).toBe(total);
   shared.scenario = { ...shared.scenario, daysAhead: 30 };
   expect((await post('/v1/tally/people', { where: [] }, token)).body['total']).toBe(people.length);
-  await app.close();
 });
