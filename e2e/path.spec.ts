@@ -178,8 +178,36 @@ test('pasted rows are read, and a bad file says why', async ({ page }) => {
     data.setData('text/plain', 'Name\tEmail\nMaren Oakhill\tm@brackenfold.example');
     document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
   });
-  await expect(page.getByRole('button', { name: 'Bring in 1 rows' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Bring in 1 row' })).toBeEnabled();
   problems = problems.filter((words) => !words.includes('422'));
+});
+
+test('a saved page comes in as its records, another set of them by keyboard, and only who is new', async ({ page }) => {
+  const people = ['Oluchi Tolliver', 'Idris Carvell', 'Ffion Birkett', 'Maren Oakhill'];
+  const cards = people.map(
+    (name, i) => `<div class="card"><h3>${name}</h3><p class="role">Owner</p><p>Email: p${i}@guild.example</p></div>`,
+  );
+  const html = `<!doctype html><ul>${'<li>Ashlar Vats</li>'.repeat(6)}</ul><main>${cards.join('')}</main>`;
+  const job = await world.call<{ id: number }>('POST', '/api/jobs', { name: 'Guild' });
+  const give = async () => {
+    await page.goto(`${world.url}/jobs/${job.id}/bring`);
+    const file = { name: 'members.html', mimeType: 'text/html', buffer: Buffer.from(html) };
+    await page.locator('input[type=file]').setInputFiles(file);
+  };
+  await give();
+  await expect(page.getByRole('button', { name: 'Bring in 4 rows' })).toBeEnabled();
+  await page.getByRole('combobox', { name: 'Records' }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Bring in (?!4 )\d+ rows/ })).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Bring in 4 rows' }).click();
+  await expect(page).toHaveURL(new RegExp(`/jobs/${job.id}$`));
+  await world.idle();
+  await give();
+  await page.getByRole('checkbox', { name: /Only the 0 new to you/ }).check();
+  await expect(page.getByRole('button', { name: 'Bring in 0 new rows' })).toBeDisabled();
 });
 
 test('everything is found by name from the keyboard', async ({ page }) => {

@@ -60,7 +60,7 @@ export * from './steps/match/options';
 export { match } from './steps/match/match';
 export * from './steps/screen/options';
 export * from './steps/append-email/options';
-export * from './steps/verify/freshness';
+export * from './sift/freshness';
 export * from './steps/verify/options';
 export * from './steps/verify/verify';
 export * from './sift/merge';

@@ -20,7 +20,7 @@ function exactPath(node: PageNode): string {
       parts.unshift(`#${escape(at.id)}`);
       break;
     }
-    const alike = elementsOf(at.parent).filter(({ tag }) => tag === at!.tag);
+    const alike = elementsOf(at.parent).filter(({ tag }) => tag === at.tag);
     parts.unshift(alike.length === 1 ? at.tag : `${at.tag}:nth-of-type(${alike.indexOf(at) + 1})`);
   }
   return parts.map((part) => `${part} > `).join('');

@@ -11,7 +11,7 @@ import {
 import { emptyPerson, type Person } from '../model/person';
 import { NO_LISTS } from '../model/word-lists';
 import { STEPS } from '../steps/registry';
-import { freshMs } from '../steps/verify/freshness';
+import { freshMs } from './freshness';
 import { defaultSieve, faultOf, withStep, type SieveStep } from '../steps/sieve';
 import { sift, siftTo, type SiftInput } from './sift';
 

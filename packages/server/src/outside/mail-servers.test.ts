@@ -1,7 +1,6 @@
 import { createSocket } from 'node:dgram';
-import type { AddressInfo } from 'node:net';
 import { settings } from '@sieve/contract';
-import { decode, encode, type StringAnswer } from 'dns-packet';
+import { decode, encode } from 'dns-packet';
 import { asking } from './ask';
 
 const never = new AbortController().signal;
@@ -21,14 +20,14 @@ async function nameServer(zone: Zone) {
         : said.map((data) =>
             question!.type === 'MX'
               ? { type: 'MX' as const, name: question!.name, data: { exchange: data, preference: 10 } }
-              : ({ type: 'A', name: question!.name, data } as StringAnswer),
+              : { type: 'A' as const, name: question!.name, data },
           );
     const SERVFAIL = 2;
     const flags = said === 'fails' ? SERVFAIL : 0;
     socket.send(encode({ type: 'response', id, flags, questions, answers }), port, address);
   });
   await new Promise<void>((resolve) => socket.bind(0, '127.0.0.1', resolve));
-  const at = `127.0.0.1:${(socket.address() as AddressInfo).port}`;
+  const at = `127.0.0.1:${socket.address().port}`;
   return { ask: asking(settings.parse({ nameServer: at })), close: () => socket.close() };
 }
 

@@ -4,7 +4,7 @@ import { linesOf } from './lines';
 
 const AT_ONCE = 500;
 
-type Value = string | string[];
+type Value = string | number | boolean | (string | string[])[];
 type Property = [name: string, parameters: Record<string, unknown>, type: string, ...values: Value[]];
 
 /** What a card says, as columns: the first address, phone and site in a column of their own, the others beside. */
@@ -115,8 +115,8 @@ function readCard(text: string): string[] | null {
 }
 
 /** A semicolon may be escaped in any text (RFC 6350 3.4); the library leaves it so. */
-const plain = (value: unknown): string =>
-  (Array.isArray(value) ? value.filter(Boolean).join(' ') : String(value ?? '')).replaceAll('\\;', ';').trim();
+const plain = (value: Value): string =>
+  (Array.isArray(value) ? value.flat().filter(Boolean).join(' ') : String(value)).replaceAll('\\;', ';').trim();
 
 /** Those that are preferred first: `PREF=1` (RFC 6350 5.3), or among the types of version 3. */
 function preferred(properties: Property[]): Property[] {

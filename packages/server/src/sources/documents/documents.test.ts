@@ -114,14 +114,13 @@ const PAGE = `<!DOCTYPE html><html><head><meta charset="windows-1252"><title>Mem
 
 test('a saved page gives its best set of records, and another on wish; its own encoding counts', async () => {
   const bytes = Buffer.from(PAGE, 'latin1');
-  const { id } = (await server.app
-    .inject({
-      method: 'POST',
-      url: '/api/uploads?name=members.html',
-      headers: { host: '127.0.0.1', 'content-type': 'application/octet-stream' },
-      payload: bytes,
-    })
-    .then((response) => response.json())) as { id: string };
+  const uploaded = await server.app.inject({
+    method: 'POST',
+    url: '/api/uploads?name=members.html',
+    headers: { host: '127.0.0.1', 'content-type': 'application/octet-stream' },
+    payload: bytes,
+  });
+  const { id } = uploaded.json<{ id: string }>();
   const inspect = async (format: object) =>
     (await server.call<Inspection>('POST', `/api/uploads/${id}/inspect?name=members.html`, { format })).body;
   const found = await inspect({});

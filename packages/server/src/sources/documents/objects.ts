@@ -84,7 +84,7 @@ function listIn(document: unknown): unknown[] {
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { value, depth } = next;
     if (Array.isArray(value)) {
-      if (value.length > best.length && value.every(isObject)) best = value as unknown[];
+      if (value.length > best.length && value.every(isObject)) best = value;
     } else if (isObject(value) && depth < DEEPEST)
       waiting.push(...Object.values(value).map((inner) => ({ value: inner, depth: depth + 1 })));
   }

@@ -121,6 +121,10 @@ export class Bring {
   protected readonly cut = computed(
     () => this.file()?.inspection?.columns.reduce((sum, column) => sum + column.lostDigits, 0) ?? 0,
   );
+  protected readonly rowsToCome = computed(() => {
+    const file = this.file();
+    return (file?.onlyNew ? file.inspection?.held.fresh : file?.inspection?.rows) ?? 0;
+  });
   protected readonly heldRows = computed(() => {
     const held = this.file()?.inspection?.held;
     if (!held) return [];

@@ -1,5 +1,5 @@
-import { stepIn, type Sieve } from '../sieve';
-import { verifyOptions } from './options';
+import { stepIn, type Sieve } from '../steps/sieve';
+import { verifyOptions } from '../steps/verify/options';
 
 const DAY_MS = 86_400_000;
 
