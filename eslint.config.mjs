@@ -19,7 +19,19 @@ const standins = never(['@sieve/standins*', '**/standins/src/**'], 'The stand-in
 const contract = never(['@sieve/contract*'], 'This package must not know the API.');
 const node = never(['node:*'], 'Core has no I/O.');
 const notInCore = [server, web, standins, contract, node];
-const stages = ['intake', 'harvest', 'tidy', 'match', 'mail', 'search', 'split', 'export', 'forecast', 'company', 'keys'];
+const stages = [
+  'intake',
+  'harvest',
+  'tidy',
+  'match',
+  'mail',
+  'search',
+  'split',
+  'export',
+  'forecast',
+  'company',
+  'keys',
+];
 /** @param {string} folder */
 const foldersOf = (folder) =>
   readdirSync(new URL(folder, import.meta.url), { withFileTypes: true }).flatMap((entry) =>

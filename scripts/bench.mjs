@@ -6,6 +6,7 @@ const BENCHES = {
   match: 'match-quality.js',
   split: 'split.js',
   records: 'records.js',
+  columns: 'columns.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -16,7 +17,11 @@ if (!(name in BENCHES)) fail(`npm run bench -- ${Object.keys(BENCHES).join(' | '
 install();
 build();
 const { bundle } = await import('./bundle.mjs');
-await bundle('bench', ['engine.ts', 'stage.ts', 'messy-file.ts', 'match-quality.ts', 'split.ts', 'records.ts'], 'dist/bench');
+await bundle(
+  'bench',
+  ['engine.ts', 'stage.ts', 'messy-file.ts', 'match-quality.ts', 'split.ts', 'records.ts', 'columns.ts'],
+  'dist/bench',
+);
 process.exitCode = run('node', [`${root}dist/bench/${BENCHES[name]}`, ...args], {
   cwd: process.env.INIT_CWD ?? process.cwd(),
 });

@@ -20,17 +20,35 @@ function exactPath(node: PageNode): string {
       parts.unshift(`#${escape(at.id)}`);
       break;
     }
-    const alike = elementsOf(at.parent).filter(({ tag }) => tag === at.tag);
-    parts.unshift(alike.length === 1 ? at.tag : `${at.tag}:nth-of-type(${alike.indexOf(at) + 1})`);
+    parts.unshift(at.nth === 0 ? at.tag : `${at.tag}:nth-of-type(${at.nth})`);
   }
   return parts.map((part) => `${part} > `).join('');
 }
 
-/** Of several parents: what their paths have in common. */
+/** Of several parents: the way from what holds them all, by the tags and classes that they have in common. */
 function kindPath(parents: readonly PageNode[]): string {
-  const [first] = parents as [PageNode];
-  const shared = first.classes.filter((name) => parents.every(({ classes }) => classes.includes(name)));
-  return `${first.tag}${shared.map((name) => `.${escape(name)}`).join('')} > `;
+  const ways = parents.map(wayTo);
+  const shortest = Math.min(...ways.map(({ length }) => length));
+  let common = 0;
+  while (common < shortest && ways.every((way) => way[common] === ways[0]![common])) common++;
+  const above = exactPath(ways[0]![common - 1]!);
+  const isLevel = ways.every(({ length }) => length === shortest);
+  const levels = isLevel ? ways[0]!.slice(common).map((_, i) => ways.map((way) => way[common + i]!)) : [parents];
+  const steps = levels.map((nodes) => `${inCommon(nodes)} > `).join('');
+  return isLevel ? above + steps : `${above.replace(/ > $/, ' ')}${steps}`;
+}
+
+/** From the top of the page down to a node. */
+function wayTo(node: PageNode): PageNode[] {
+  const way: PageNode[] = [];
+  for (let at: PageNode | null = node; at; at = at.parent) way.unshift(at);
+  return way;
+}
+
+function inCommon(nodes: readonly PageNode[]): string {
+  const [{ tag, classes }] = nodes as [PageNode];
+  const shared = classes.filter((name) => nodes.every((one) => one.classes.includes(name)));
+  return `${nodes.every((one) => one.tag === tag) ? tag : '*'}${shared.map((name) => `.${escape(name)}`).join('')}`;
 }
 
 /** What tells the records from the others under their parents. */

@@ -50,7 +50,7 @@ const guild = (n: number) => {
 test('cards in rows are found, not the menu nor the sponsors; each field keeps to its records', () => {
   const { count, path, fields } = best(guild(23));
   expect(count).toBe(23);
-  expect(path).toBe('div.row > div');
+  expect(path).toBe('html > body > main > div.row > div');
   expect(Object.keys(fields)).toEqual(['Image', 'Text', 'Link', 'Role', 'Text 2', 'Phone', 'In stock', 'Text 3']);
   expect(fields['Text']!.slice(0, 3)).toEqual(NAMES.slice(0, 3));
   expect(fields['Phone']!.filter(Boolean)).toHaveLength(16);

@@ -7,6 +7,8 @@ export interface PageNode {
   classes: readonly string[];
   attributes: Readonly<Record<string, string>>;
   parent: PageNode | null;
+  /** Which of its tag it is under its parent, from 1, what is not seen counted too; 0 for the only one. */
+  nth: number;
   /** Elements and texts, in their order. */
   children: (PageNode | string)[];
   /** How many characters of text it holds; a picture counts as a word. */
@@ -42,19 +44,24 @@ export function readPage(html: string): Page {
   const order: PageNode[] = [root];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { from, to, depth } = next;
+    const ofTag = new Map<string, number>();
     for (const child of from.childNodes) {
       if (child.nodeName === '#text') {
         const text = (child as DefaultTreeAdapterMap['textNode']).value;
         to.children.push(text);
         to.textLength += text.trim().length;
       } else if ('tagName' in child) {
+        const nth = (ofTag.get(child.tagName) ?? 0) + 1;
+        ofTag.set(child.tagName, nth);
         if (UNSEEN.has(child.tagName) || isHidden(child) || depth >= DEEPEST || order.length >= MOST_NODES) continue;
         const node = newNode(child.tagName, child.attrs, to);
+        node.nth = nth;
         to.children.push(node);
         order.push(node);
         waiting.push({ from: child, to: node, depth: depth + 1 });
       }
     }
+    for (const node of elementsOf(to)) if (ofTag.get(node.tag) === 1) node.nth = 0;
   }
   for (let i = order.length - 1; i > 0; i--) order[i]!.parent!.textLength += order[i]!.textLength;
   return { root, address: addressIn(document) || (SAVED_FROM.exec(html.slice(0, 2000))?.[1] ?? '') };
@@ -84,6 +91,7 @@ function newNode(tag: string, attrs: readonly { name: string; value: string }[],
     classes: (attributes['class'] ?? '').split(/\s+/).filter(Boolean),
     attributes,
     parent,
+    nth: 0,
     children: [],
     textLength: tag === 'img' ? Math.max(PICTURE, (attributes['alt'] ?? '').length) : 0,
   };

@@ -19,6 +19,8 @@ const PARTS = new Set(['td', 'th', 'col', 'colgroup', 'thead', 'tbody', 'tfoot',
 /** Containers whose children are records by their nature, however they look inside. */
 const BY_TAG = new Set(['li', 'dt', 'dd', 'option', 'tr']);
 const DEPTH = 4;
+/** Kinds that children of one parent are compared with. */
+const MOST_KINDS = 200;
 
 /**
  * Finds the sets of repeated records of a page, best first: elements under one parent that are alike inside, single or several in a row
@@ -89,7 +91,10 @@ function kin(children: readonly PageNode[]): Map<string, PageNode[]> {
     const shape = isByTag ? EMPTY : shapeOf(child);
     const exact = isByTag ? label : `${label} ${[...shape].sort().join(' ')}`;
     let group = byShape.get(exact);
-    group ??= isByTag ? undefined : groups.find((one) => one.label === label && likeness(one.shape, shape) >= KIN);
+    group ??=
+      isByTag || groups.length > MOST_KINDS
+        ? undefined
+        : groups.find((one) => one.label === label && likeness(one.shape, shape) >= KIN);
     if (!group) {
       group = { label, shape, members: [] };
       groups.push(group);

@@ -1,36 +1,41 @@
 import type { Target } from '../model/target';
 
-/** Header words, folded (lower case, letters and digits only), by what they mean. English, German, French, Spanish, Italian, Dutch. */
+/** Header words, folded (lower case, letters and digits only), by what they mean. English, German, French, Spanish, Italian, Dutch, Irish. */
 const NAMES: Partial<Record<Target, string>> = {
   fullName:
-    'name fullname contact contactname contactnam contactperson person ansprechpartner kontakt kontaktperson nom nomcomplet nombre nombrecompleto nomecompleto naam member membername attendee delegate exhibitorcontact lead personname displayname',
+    'name fullname contact contactname contactnam contactperson person ansprechpartner kontakt kontaktperson nom nomcomplet nombre nombrecompleto nomecompleto naam member membername attendee delegate exhibitorcontact lead personname displayname nombreyapellidos nomeecognome contactpersoon ainm ainmiomlan nomprenom prenomnom nomprenoms vorundnachname voorenachternaam contacto contatto personadecontacto referente representative delegatename ownername nome',
   honorific: 'salutation honorific prefix mr anrede civilite tratamiento titolo aanhef',
-  firstName: 'firstname first givenname given forename vorname prenom nombredepila voornaam fname christianname',
+  firstName:
+    'firstname first givenname given forename vorname prenom nombredepila voornaam fname christianname ceadainm primernombre nomedibattesimo roepnaam vornamen',
   middleName: 'middlename middle middleinitial zweitername',
   lastName:
-    'lastname last surname familyname nachname familienname nomdefamille apellido apellidos cognome achternaam lname',
+    'lastname last surname familyname nachname familienname nomdefamille apellido apellidos cognome achternaam lname sloinne primerapellido nomfamille familienaam secondname',
   suffix: 'suffix namesuffix',
   title:
-    'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline',
+    'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline mansione post rol teideal postheideal stellung qualifica puestodetrabajo berufstitel titre beroep jobrole rolle functietitel jobfunction currenttitle',
   company:
-    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member organisation brand currentcompany',
+    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member organisation brand currentcompany comhlacht cuideachta eagraiocht firmenname unternehmensname raisonsociale ragionesociale organisatie organizacion organizzazione organisme bedrijfsnaam nomdelentreprise nomentreprise nomsociete nombreempresa nomeazienda ditta compania betrieb arbeitgeber employeur werkgever employername accountcompany etablissement businessname tradingname firmname nombredelaempresa nomdelasociete nomedellazienda naambedrijf',
   website:
-    'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www',
-  sector: 'sector industry branche secteur settore sectornaam bransch branch lineofbusiness tradesector',
+    'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www suiomh suiomhgreasain internetseite paginaweb webadresse siteinternet domainname companyurl',
+  sector:
+    'sector industry branche secteur settore sectornaam bransch branch lineofbusiness tradesector branchen rubrique actividad attivita secteurdactivite industria',
   headcount:
-    'headcount employees noofemployees numberofemployees employeecount companysize staff mitarbeiter mitarbeiterzahl effectif empleados dipendenti medewerkers',
+    'headcount employees noofemployees numberofemployees employeecount companysize staff mitarbeiter mitarbeiterzahl effectif empleados dipendenti medewerkers nombredesalaries numerodipendenti numerodeempleados aantalmedewerkers anzahlmitarbeiter fte',
   email:
-    'email mail emailaddress businessemail workemail courriel correo correoelectronico contactemail epost emailwork',
+    'email mail emailaddress businessemail workemail courriel correo correoelectronico contactemail epost emailwork riomhphost postaelettronica adressemail adresseemail adresseelectronique emailadres emailadresse mailadresse indirizzoemail direcciondecorreo',
   phone:
-    'phone tel telephone telefon telefono phonenumber mobile mobil cell handy telefoonnummer telefonnummer directdial workphone phonework contactnumber tel1 gsm',
-  street: 'street streetaddress address1 addressline1 strasse rue calle via straat addressstreet',
-  postcode: 'postcode postalcode zip zipcode plz codepostal codigopostal cap eircode',
-  place: 'place location address town ort standort lieu ubicacion citystate area',
-  city: 'city stadt ville ciudad citta stad locality',
-  region: 'region state county province bundesland departement provincia provincie stateprovince',
-  country: 'country land pays pais paese nation countrycode',
+    'phone tel telephone telefon telefono phonenumber mobile mobil cell handy telefoonnummer telefonnummer directdial workphone phonework contactnumber tel1 gsm fon guthan movil cellulare mobiel portable gsmnumber numerodetelefono numerotelefono telefonnr telnr rufnummer telnumber phoneno telno directphone officephone',
+  street:
+    'street streetaddress address1 addressline1 strasse rue calle via straat addressstreet adresse direccion indirizzo adres seoladh anschrift strassehausnummer strassenr addr addressline addr1',
+  postcode:
+    'postcode postalcode zip zipcode plz codepostal codigopostal cap eircode cp postcod postcodes postleitzahl codigo zippostalcode',
+  place: 'place location address standort lieu ubicacion citystate area',
+  city: 'city stadt ville ciudad citta stad locality town ort plaats woonplaats baile localite localita localidad poblacion municipio comune wohnort cityname towncity posttown',
+  region:
+    'region state county province bundesland departement provincia provincie stateprovince contae kanton regione comunidad comunidadautonoma provinz',
+  country: 'country land pays pais paese nation countrycode tir nazione countryname staat',
   profile: 'profile profilelink profileurl link personlink contactlink publicprofile',
-  note: 'note notes comment comments remark remarks bemerkung bemerkungen notiz remarque notas opmerking',
+  note: 'note notes comment comments remark remarks bemerkung bemerkungen notiz remarque notas opmerking notizen anmerkung anmerkungen nota notai appunti observaciones opmerkingen commentaire commentaires nota',
 };
 
 const SKIPPED = 'stand standno booth boothno hall stall id no nr row rowid';
@@ -46,6 +51,7 @@ export const foldName = (name: string): string =>
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
     .toLowerCase()
+    .replaceAll('ß', 'ss')
     .replace(/[^\p{L}\p{N}]/gu, '');
 
 /** A field of a nested object: `name.first` is a first name, `address.city` a city; `manager.name` is nobody's here. */
@@ -61,7 +67,12 @@ export function targetOfName(name: string): Target | undefined {
   return (
     TABLE.get(folded) ??
     TABLE.get(folded.replace(/\d+$/, '')) ??
-    TABLE.get(folded.replace(/^(contact|work|business|company|primary|main)/, '')) ??
+    TABLE.get(
+      folded.replace(
+        /^(contact|work|business(?!name)|company|primary|main|hq|headoffice|office|billing|mailing|personal|private)/,
+        '',
+      ),
+    ) ??
     TABLE.get(folded.replace(/s$/, '')) ??
     ofNested(name.split('.'))
   );

@@ -64,6 +64,7 @@ export function recogniseColumns(
     chosen.set(column, { target, sure });
     if (ONCE.has(target)) taken.add(target);
   }
+  inContext(columns, chosen);
   return columns.map(({ name, values }, i) => ({
     name,
     ...(chosen.get(i) ?? { target: values.length === 0 ? ('skip' as const) : ('own' as const), sure: 0.3 }),
@@ -89,9 +90,38 @@ function scoresOf(
     else if (share > 0.5) scores.set(target, (isTelling(target) ? 0.97 : 0.72) * share);
   }
   const emails = scores.get('email') ?? 0;
+  // Where honorifics stand, 'Title' means them.
+  if (named === 'title' && (scores.get('honorific') ?? 0) > 0.6) scores.set(named, 0.35);
   if (named && named !== 'email' && emails > 0.6) scores.set(named, 0.35);
   return scores;
 }
 
+/** So many of the values. */
+const MANY = 0.3;
+
 /** Values that can hardly be anything else. */
 const isTelling = (target: Target) => target === 'email' || target === 'profile';
+
+const NAMES_OF_PEOPLE: readonly Target[] = ['fullName', 'firstName', 'lastName'];
+
+/** What a column is beside the others: a name beside first names is a last name, one beside last names a first name; a town with commas
+ * a place, an address of a number and a word a street. */
+function inContext(
+  columns: readonly { values: readonly string[] }[],
+  chosen: Map<number, { target: Target; sure: number }>,
+) {
+  const of = new Map(
+    [...chosen].filter(([, { target }]) => NAMES_OF_PEOPLE.includes(target)).map(([i, { target }]) => [target, i]),
+  );
+  const name = of.get('fullName');
+  if (name !== undefined && of.has('firstName') !== of.has('lastName'))
+    chosen.set(name, { ...chosen.get(name)!, target: of.has('firstName') ? 'lastName' : 'firstName' });
+  for (const [i, known] of chosen) {
+    const { values } = columns[i]!;
+    const withComma = values.filter((value) => value.includes(',')).length;
+    const withNumber = values.filter((value) => /^\d+\w?\s|\s\d+\w?$/.test(value)).length;
+    if (known.target === 'city' && withComma > values.length * MANY) chosen.set(i, { ...known, target: 'place' });
+    if (known.target === 'place' && withComma === 0 && withNumber > values.length * MANY)
+      chosen.set(i, { ...known, target: 'street' });
+  }
+}

@@ -40,6 +40,8 @@ const isPostcode = (s: string) =>
   /^([A-Z]{1,2}\d[A-Z\d]?\s*\d[A-Z]{2}|[A-Z]\d[\dW]\s?[A-Z\d]{4}|[A-Z]\d[A-Z]\s?\d[A-Z]\d|\d{4}\s?[A-Z]{2}|\d{5}-\d{4})$/i.test(
     s,
   );
+const HONORIFIC =
+  /^(mr|mrs|ms|miss|mx|dr|prof|sir|dame|lord|lady|rev|herr|frau|mme|mlle|m|sr|sra|srta|sig|sig\.ra|dott|dhr|mevr|mw)\.?( (dr|prof)\.?)?$/i;
 const STREET_WORD =
   /\b(st|street|rd|road|ave?|avenue|lane|ln|drive|dr|close|court|ct|place|pl|way|square|sq|blvd|boulevard|crescent|terrace|row|park|estate|hwy|highway)\b/i;
 const isStreet = (s: string) => /^\d+[a-z]?,?\s+\p{L}/iu.test(s) && STREET_WORD.test(s);
@@ -54,6 +56,7 @@ export function valueKinds(companyWords: readonly string[]): Partial<Record<Targ
   const isCompanyWord = (word: string) => known.has(word);
   return {
     email: isEmail,
+    honorific: (s) => HONORIFIC.test(s),
     profile: isProfile,
     website: (s) => isLink(s) && !isProfile(s),
     phone: (s) => (isPhone(s) && !isDecimal(s) && !isDate(s) && !/^\d{1,6}$/.test(s)) || lostDigits(s),
