@@ -122,8 +122,11 @@ test('compose, sample, split, pull with a restart in between; a standing search 
   await pick(page, 'Ask again', 'every');
   await expect(page.getByText(/Asked again \w+ \d+ \w+/)).toBeVisible();
   await sent(page, '/ask-now', () => page.getByRole('button', { name: 'Ask now' }).click());
+  // A batch that has outgrown the cap is split anew first; the pulls follow by the clock.
+  const standing = async () => (await view()).pulls.filter((pull) => pull.standing);
+  await expect.poll(async () => (await standing()).length, { timeout: 60_000 }).toBeGreaterThan(0);
   await world.idle();
-  const again = (await view()).pulls.filter((pull) => pull.standing);
+  const again = await standing();
   const joined = again.reduce((sum, pull) => sum + pull.fresh, 0);
   expect(joined).toBeGreaterThan(0);
   expect(joined).toBeLessThan(total * 0.1);

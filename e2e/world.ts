@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 export const demoFile = (name: string) => join(root, 'demo', name);
@@ -161,4 +161,5 @@ export const sleep = (ms: number) => new Promise<void>((resolve) => setTimeout(r
 export async function pick(page: Page, label: string, words: string) {
   await page.getByRole('combobox', { name: label }).click();
   await page.getByRole('option', { name: words, exact: true }).click();
+  await expect(page.getByRole('listbox')).toHaveCount(0);
 }
