@@ -1,5 +1,5 @@
 /** Signs that stand between several values of one cell. */
-const BETWEEN = /\s*(?:[;|\n]|\s\/\s|,)\s*/;
+const BETWEEN = /[;|\n,]|\s\/\s/;
 const MAY_BE_SEVERAL = /[;|,/\n]/;
 
 /**
@@ -10,7 +10,10 @@ const MAY_BE_SEVERAL = /[;|,/\n]/;
  */
 export function several(cell: string, is: (part: string) => boolean): { first: string; others: string[] } {
   if (!MAY_BE_SEVERAL.test(cell)) return { first: cell, others: [] };
-  const parts = cell.split(BETWEEN).filter(Boolean);
+  const parts = cell
+    .split(BETWEEN)
+    .map((part) => part.trim())
+    .filter(Boolean);
   if (parts.length < 2 || !parts.every(is)) return { first: cell, others: [] };
   const [first, ...others] = parts as [string, ...string[]];
   return { first, others: [...new Set(others)].filter((other) => other !== first) };

@@ -66,16 +66,18 @@ async function* cards(file: string, encoding: string): AsyncGenerator<{ line: nu
   if (card.length > 0) yield { line: from, text: card.join('\r\n') };
 }
 
+/** Null for what is no card. The library throws for it, sometimes only when a value is looked at. */
 function readCard(text: string): string[] | null {
-  let properties: Property[];
   try {
     const parsed = ICAL.parse(text) as unknown as [string, Property[]] | [string, Property[]][];
-    const card = (typeof parsed[0] === 'string' ? parsed : parsed[0]) as [string, Property[]];
-    if (card[0] !== 'vcard') return null;
-    properties = card[1];
+    const [kind, properties] = (typeof parsed[0] === 'string' ? parsed : parsed[0]) as [string, Property[]];
+    return kind === 'vcard' ? cellsOf(properties) : null;
   } catch {
     return null;
   }
+}
+
+function cellsOf(properties: readonly Property[]): string[] {
   const of = (name: string) => preferred(properties.filter(([known]) => known === name || known.endsWith(`.${name}`)));
   const values = (name: string) =>
     of(name)
@@ -119,7 +121,7 @@ const plain = (value: Value): string =>
   (Array.isArray(value) ? value.flat().filter(Boolean).join(' ') : String(value)).replaceAll('\\;', ';').trim();
 
 /** Those that are preferred first: `PREF=1` (RFC 6350 5.3), or among the types of version 3. */
-function preferred(properties: Property[]): Property[] {
+function preferred(properties: readonly Property[]): Property[] {
   const rank = ([, { pref, type }]: Property) =>
     pref !== undefined ? Number(pref) : [type].flat().some((one) => /^pref$/i.test(String(one))) ? 1 : 101;
   return [...properties].sort((a, b) => rank(a) - rank(b));

@@ -112,6 +112,19 @@ const PAGE = `<!DOCTYPE html><html><head><meta charset="windows-1252"><title>Mem
   ${['Maren Oakhill', 'Aoife Brannagh', 'Zo\xe9 Venn', 'Piers Hathersage'].map((name, i) => `<tr><td>${name}</td><td>p${i}@guild.example</td><td>Wells</td></tr>`).join('')}
   </table></body></html>`;
 
+test('a file of comments without end, or of blanks, is told as fast as any', async () => {
+  const { body: upload } = await server.call<{ id: string }>(
+    'POST',
+    '/api/uploads?name=x.html',
+    '<!---->'.repeat(5000),
+  );
+  const { status } = await server.call('POST', `/api/uploads/${upload.id}/inspect?name=x.html`, {});
+  expect([200, 422]).toContain(status);
+  expect(
+    (await look('blank.csv', `Name,Email\nMaren Oakhill,"a@b.example;${' '.repeat(30_000)}c@d.example"\n`)).rows,
+  ).toBe(1);
+});
+
 test('a saved page gives its best set of records, and another on wish; its own encoding counts', async () => {
   const bytes = Buffer.from(PAGE, 'latin1');
   const uploaded = await server.app.inject({

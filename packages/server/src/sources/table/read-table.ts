@@ -74,7 +74,7 @@ async function kindOf(file: string, name: string, said: SaidFormat): Promise<For
 
 const KIND_BYTES = 4096;
 const PAGE =
-  /^\s*(<!--[^]*?-->\s*)*(<\?xml[^>]*\?>\s*)?<(!doctype\s+html|html|head|body|main|section|article|table|div|ul|ol|dl)\b/i;
+  /^\s*(<!--(?:(?!-->)[^])*-->\s*)*(<\?xml[^>]*\?>\s*)?<(!doctype\s+html|html|head|body|main|section|article|table|div|ul|ol|dl)\b/i;
 
 /** What a text is by how it begins. */
 function kindOfText(begins: string): 'page' | 'objects' | 'cards' | 'table' {
