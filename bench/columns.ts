@@ -24,9 +24,7 @@ for (const file of process.argv.slice(2)) {
   for (const block of text.trim().split(/\n\s*\n/)) {
     const [first = '', headings = '', ...lines] = block.split('\n');
     // A second column of one kind is the person's own; what is not said to be skipped may be skipped or own.
-    const wanted = cellsOf(first).map((target) =>
-      /\d$/.test(target) ? 'own' : target.replace('linkprofile', 'profile'),
-    );
+    const wanted = cellsOf(first).map((target) => (/\d$/.test(target) ? 'own' : target));
     const rows = lines.map(cellsOf);
     const isBare = headings.includes('?');
     const sample = isBare ? rows : [cellsOf(headings), ...rows];

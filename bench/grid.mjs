@@ -1,10 +1,11 @@
 // How smoothly the grid scrolls over many rows, in a fresh browser: npm run bench -- grid [ROWS]
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { startAll } from '../scripts/setup.mjs';
 import { writeMessyFile } from '../dist/bench/messy-file.js';
+import { clientOf } from './client.mjs';
 
 const rows = Number(process.argv[2] ?? 100_000);
 const FRAMES = 240;
@@ -12,20 +13,13 @@ const dataDir = mkdtempSync(join(tmpdir(), 'sieve-bench-'));
 const file = join(dataDir, 'list.csv');
 await writeMessyFile(file, rows);
 const { url, stop } = await startAll({ port: 4620, dataDir });
-const json = { 'content-type': 'application/json' };
-const ask = (method, path, body, headers = json) =>
-  fetch(url + path, { method, headers, ...(body && { body }) }).then((response) => response.json());
+const { ask, upload, inspect, bringIn } = clientOf(url);
 
 try {
-  const job = await ask('POST', '/api/jobs', JSON.stringify({ name: 'Bench' }));
+  const job = await ask('POST', '/api/jobs', { name: 'Bench' });
   const from = performance.now();
-  const upload = await ask('POST', '/api/uploads?name=list.csv', readFileSync(file), {
-    'content-type': 'application/octet-stream',
-  });
-  const found = await ask('POST', `/api/uploads/${upload.id}/inspect?name=list.csv`, JSON.stringify({ jobId: job.id }));
-  const columns = found.columns.map(({ name, target }) => ({ name, target }));
-  const source = { uploadId: upload.id, name: 'list.csv', format: found.format, columns };
-  await ask('POST', `/api/jobs/${job.id}/sources?rows=${rows}`, JSON.stringify(source));
+  const uploaded = await upload(file);
+  await bringIn(job.id, uploaded, await inspect(uploaded, job.id));
   let slowest = 0;
   for (let busy = true; busy;) {
     const asked = performance.now();

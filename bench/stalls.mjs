@@ -1,10 +1,11 @@
 // How long the server's main thread is blocked, at most, while a large list comes in and while it is worked with:
 // npm run bench -- stalls [ROWS]
 import { spawn } from 'node:child_process';
-import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeMessyFile } from '../dist/bench/messy-file.js';
+import { clientOf } from './client.mjs';
 
 const rows = Number(process.argv[2] ?? 1_000_000);
 const PORT = 4630;
@@ -28,24 +29,7 @@ const longest = () =>
     server.send('read');
   });
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
-const ask = async (method, path, body) => {
-  const response = await fetch(url + path, {
-    method,
-    ...(body && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-  });
-  const answer = await response.json();
-  if (!response.ok) throw new Error(`${method} ${path}: ${JSON.stringify(answer)}`);
-  return answer;
-};
-const idle = async () => {
-  for (;;) {
-    const runs = await ask('GET', '/api/runs');
-    const failed = runs.find(({ state }) => state === 'failed');
-    if (failed) throw new Error(JSON.stringify(failed));
-    if (runs.every(({ state }) => state !== 'queued' && state !== 'running')) return;
-    await pause(50);
-  }
-};
+const { ask, upload, inspect, bringIn, idle } = clientOf(url);
 async function measured(what, work) {
   await longest();
   // What is measured begins at the first tick after it was set back.
@@ -63,22 +47,10 @@ try {
   console.log(`${rows} rows${' '.repeat(50)} takes   main thread blocked at most`);
   const job = await ask('POST', '/api/jobs', { name: 'Bench' });
   const of = `/api/jobs/${job.id}`;
-  const upload = await measured('the file comes up', async () => {
-    const response = await fetch(`${url}/api/uploads?name=list.csv`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/octet-stream' },
-      body: createReadStream(file),
-      duplex: 'half',
-    });
-    return response.json();
-  });
-  const found = await measured('it is looked at', () =>
-    ask('POST', `/api/uploads/${upload.id}/inspect?name=list.csv`, { jobId: job.id }),
-  );
-  const columns = found.columns.map(({ name, target }) => ({ name, target }));
+  const uploaded = await measured('the file comes up', () => upload(file));
+  const found = await measured('it is looked at', () => inspect(uploaded, job.id));
   await measured('it is brought in and sifted', async () => {
-    const source = { uploadId: upload.id, name: 'list.csv', format: found.format, columns };
-    await ask('POST', `${of}/sources?rows=${found.rows}`, source);
+    await bringIn(job.id, uploaded, found);
     await idle();
   });
   for (const id of ['append-email', 'verify']) {
@@ -86,8 +58,7 @@ try {
     await ask('POST', `${of}/steps`, { step: { ...was, on: false }, was });
   }
   await measured('asking switched off, all sifted again', idle);
-  const { sieve, summary } = await ask('GET', of);
-  const step = summary.steps.find(({ waits }) => waits > 0)?.id ?? 'verify';
+  const { sieve } = await ask('GET', of);
   const page = (more) => ask('GET', `${of}/rows?step=screen&fate=pass&limit=100&${more}`);
   const first = await measured('the first page of rows', () => page('offset=0'));
   await measured('a page far down', () => page(`offset=${Math.floor(first.total * 0.9)}`));
@@ -138,7 +109,6 @@ try {
     await ask('POST', `${of}/steps`, { step: { ...was, options: { ...was.options, rules } }, was });
     await idle();
   });
-  console.log(`(contacts wait at ${step})`);
 } finally {
   server.kill();
   rmSync(dataDir, { recursive: true, force: true });

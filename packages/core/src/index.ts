@@ -20,6 +20,7 @@ export * from './tidy/title';
 export type { Link } from './match/cluster';
 export * from './match/compare';
 export * from './text/fold';
+export * from './text/most-common';
 export * from './match/likelihood';
 export * from './match/match';
 export * from './steps/screen/screen';

@@ -1,4 +1,5 @@
 import { elementsOf, isLasting, spanOf, walk, type Page, type PageNode } from './page';
+import { mostCommon } from '../text/most-common';
 
 /** Records that repeat on a page. */
 export interface RecordSet {
@@ -44,7 +45,7 @@ export function findRecordSets({ root: page }: Page): RecordSet[] {
   }
   const sets = [...kinds.values(), ...anywhere([...kinds.values()])]
     .filter((records) => records.length >= LEAST_RECORDS)
-    .map((records) => ({ records, ...judged(records, page.textLength) }))
+    .map((records) => ({ records, score: scoreOf(records, page.textLength) }))
     .filter(({ score }) => score > 0)
     .sort((a, b) => b.score - a.score);
   return withoutDoubles(sets);
@@ -159,20 +160,13 @@ function runsOf(children: readonly PageNode[], members: readonly PageNode[]): Pa
     if (alike >= followed.length * ALIKE) {
       // Who stands behind another kind from the start only follows it.
       if (at[0]! > 0 && labelOf(children[at[0]! - 1]!) === usual) return null;
-      const longest = Math.max(1, mostCommonNumber(followed.map(({ length }) => length)) * 3);
+      const longest = Math.max(1, mostCommon(followed.map(({ length }) => length))! * 3);
       return at.map((from, i) => [children[from]!, ...gaps[i]!.slice(0, longest)]);
     }
   }
   if (between.length === 0 && members[0]!.tag === 'dt') return [[members[0]!, ...gaps[0]!]];
   return members.map((member) => [member]);
 }
-
-function mostCommon(values: readonly string[]): string {
-  const counts = new Map<string, number>();
-  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
-  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0] ?? '';
-}
-const mostCommonNumber = (values: readonly number[]): number => Number(mostCommon(values.map(String)));
 
 const NAVIGATION = new Set(['nav', 'header', 'footer', 'aside', 'thead', 'tfoot', 'select', 'form']);
 const NAVIGATION_WORDS = /\b(nav|navbar|menu|sidebar|breadcrumb|pagination|pager|footer|toc|tabs?|dropdown)\b/i;
@@ -193,12 +187,12 @@ const LOOKED_AT = 400;
 const ASIDE = 0.1;
 
 /** How much a set looks like the records that somebody came for. */
-function judged(records: readonly PageNode[][], pageLength: number): { score: number; regular: number } {
+function scoreOf(records: readonly PageNode[][], pageLength: number): number {
   const looked =
     records.length <= LOOKED_AT ? records : records.filter((_, i) => i % Math.ceil(records.length / LOOKED_AT) === 0);
   const lengths = records.map((nodes) => nodes.reduce((sum, { textLength }) => sum + textLength, 0));
   const text = lengths.reduce((sum, length) => sum + length, 0);
-  if (text === 0) return { score: 0, regular: 0 };
+  if (text === 0) return 0;
   const shapes = looked.map(
     (nodes) => new Set(nodes.flatMap((node) => [node.tag, ...[...shapeOf(node)].map((path) => node.tag + path)])),
   );
@@ -212,26 +206,26 @@ function judged(records: readonly PageNode[][], pageLength: number): { score: nu
   const tooLong = each > 1500 ? 1500 / each : 1;
   const fields = Math.min(6, usual.size);
   const cover = Math.min(1, text / Math.max(1, pageLength));
-  const score =
+  return (
     Math.log2(1 + records.length) *
     regular *
     filled *
     tooLong *
     Math.sqrt(cover) *
     (0.6 + 0.4 * (fields / 6)) *
-    (isAside(records[0]![0]!.parent) ? ASIDE : 1);
-  return { score, regular };
+    (isAside(records[0]![0]!.parent) ? ASIDE : 1)
+  );
 }
 
 /** Sets about records that a better set has already are dropped: the same count inside or outside of them. */
-function withoutDoubles(sets: readonly (RecordSet & { regular: number })[]): RecordSet[] {
-  const out: (RecordSet & { regular: number })[] = [];
+function withoutDoubles(sets: readonly RecordSet[]): RecordSet[] {
+  const out: RecordSet[] = [];
   for (const set of sets) {
     if (out.length === MOST_SETS) break;
     const isDouble = out.some((better) => pairsUp(set.records, better.records) || pairsUp(better.records, set.records));
     if (!isDouble) out.push(set);
   }
-  return out.map(({ records, score }) => ({ records, score }));
+  return out;
 }
 
 /** True when nearly every inner record lies in an outer one of its own. */

@@ -1,3 +1,4 @@
+import { mostCommon } from '../text/most-common';
 import { delimitedReader } from './delimited';
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const;
@@ -23,11 +24,4 @@ export function findDelimiter(sample: string): string {
     if (score > best.score) best = { delimiter, score };
   }
   return best.delimiter;
-}
-
-/** The most common number; of equally common ones the larger; undefined for none. */
-export function mostCommon(numbers: number[]): number | undefined {
-  const counts = new Map<number, number>();
-  for (const n of numbers) counts.set(n, (counts.get(n) ?? 0) + 1);
-  return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0];
 }

@@ -14,7 +14,7 @@ const NAMES: Partial<Record<Target, string>> = {
   title:
     'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline mansione post rol teideal postheideal stellung qualifica puestodetrabajo berufstitel titre beroep jobrole rolle functietitel jobfunction currenttitle',
   company:
-    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member organisation brand currentcompany comhlacht cuideachta eagraiocht firmenname unternehmensname raisonsociale ragionesociale organisatie organizacion organizzazione organisme bedrijfsnaam nomdelentreprise nomentreprise nomsociete nombreempresa nomeazienda ditta compania betrieb arbeitgeber employeur werkgever employername accountcompany etablissement businessname tradingname firmname nombredelaempresa nomdelasociete nomedellazienda naambedrijf',
+    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member brand currentcompany comhlacht cuideachta eagraiocht firmenname unternehmensname raisonsociale ragionesociale organisatie organizacion organizzazione organisme bedrijfsnaam nomdelentreprise nomentreprise nomsociete nombreempresa nomeazienda ditta compania betrieb arbeitgeber employeur werkgever employername accountcompany etablissement businessname tradingname firmname nombredelaempresa nomdelasociete nomedellazienda naambedrijf',
   website:
     'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www suiomh suiomhgreasain internetseite paginaweb webadresse siteinternet domainname companyurl',
   sector:
@@ -35,7 +35,7 @@ const NAMES: Partial<Record<Target, string>> = {
     'region state county province bundesland departement provincia provincie stateprovince contae kanton regione comunidad comunidadautonoma provinz',
   country: 'country land pays pais paese nation countrycode tir nazione countryname staat',
   profile: 'profile profilelink profileurl link personlink contactlink publicprofile',
-  note: 'note notes comment comments remark remarks bemerkung bemerkungen notiz remarque notas opmerking notizen anmerkung anmerkungen nota notai appunti observaciones opmerkingen commentaire commentaires nota',
+  note: 'note notes comment comments remark remarks bemerkung bemerkungen notiz remarque notas opmerking notizen anmerkung anmerkungen nota notai appunti observaciones opmerkingen commentaire commentaires',
 };
 
 const SKIPPED = 'stand standno booth boothno hall stall id no nr row rowid';

@@ -1,4 +1,4 @@
-import { mostCommon } from './delimiter';
+import { mostCommon } from '../text/most-common';
 import { targetOfName } from './header-names';
 import { cellKind, isData } from './value-kinds';
 

@@ -1,5 +1,5 @@
 /** Signs that stand between several values of one cell. */
-const BETWEEN = /[;|\n,]|\s\/\s/;
+const BETWEEN = /[;|\n,]|\s\/\s|\s(?=[^\s@]+@)/;
 const MAY_BE_SEVERAL = /[;|,/\n]/;
 
 /**
@@ -9,7 +9,7 @@ const MAY_BE_SEVERAL = /[;|,/\n]/;
  * @param is whether a part is a value of the kind
  */
 export function several(cell: string, is: (part: string) => boolean): { first: string; others: string[] } {
-  if (!MAY_BE_SEVERAL.test(cell)) return { first: cell, others: [] };
+  if (!MAY_BE_SEVERAL.test(cell) && cell.indexOf('@') === cell.lastIndexOf('@')) return { first: cell, others: [] };
   const parts = cell
     .split(BETWEEN)
     .map((part) => part.trim())

@@ -72,6 +72,14 @@ test('a cell with several values gives the first, says so, and keeps the others 
     'email',
     'phone',
   ]);
+  // Nor does a blank between them lose one; a name before an address is no second one.
+  expect(row({ email: 'a@tidewell.example b@tidewell.example' }).extra).toEqual({
+    'Other emails': 'b@tidewell.example',
+  });
+  expect(row({ email: 'Maren Oakhill <a@tidewell.example>' })).toMatchObject({
+    person: { email: 'a@tidewell.example' },
+    extra: {},
+  });
   // What is no list of the kind is one value.
   expect(row({ phone: '0113 496 0142, ask for Maren' }).issues[0]).toMatchObject({ code: 'not-a-phone' });
 });

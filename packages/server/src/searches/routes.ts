@@ -15,6 +15,7 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
+import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
@@ -151,8 +152,10 @@ export const searchRoutes =
       ({ params, body }) => {
         const { id } = theSearch(db, params.id);
         theJob(db, body.jobId);
-        changeSearch(db, id, { jobId: body.jobId }, now());
-        return { runIds: startPulls(context, id, body.jobId, body.batchIds, 'you', body.first) };
+        return inTransaction(db, () => {
+          changeSearch(db, id, { jobId: body.jobId }, now());
+          return { runIds: startPulls(context, id, body.jobId, body.batchIds, 'you', body.first) };
+        });
       },
     );
     /** Asks a standing search now, whatever its schedule. */

@@ -3,6 +3,8 @@ import { LONGEST_CELL, type RawRow } from '@sieve/core';
 import { linesOf } from './lines';
 
 const AT_ONCE = 500;
+/** Characters of a card, its picture included; what is longer is none. */
+const LONGEST_CARD = 8 * 1024 * 1024;
 
 type Value = string | number | boolean | (string | string[])[];
 type Property = [name: string, parameters: Record<string, unknown>, type: string, ...values: Value[]];
@@ -51,14 +53,19 @@ export async function* cardRows(file: string, { encoding }: { encoding: string }
 async function* cards(file: string, encoding: string): AsyncGenerator<{ line: number; text: string }> {
   let card: string[] = [];
   let from = 0;
+  let length = 0;
   for await (const { line, text } of linesOf(file, encoding)) {
-    if (/^BEGIN:VCARD\s*$/i.test(text) && card.some((one) => one.trim() !== '')) {
+    if (card.length > 0 && (length > LONGEST_CARD || /^BEGIN:VCARD\s*$/i.test(text))) {
       yield { line: from, text: card.join('\r\n') };
       card = [];
     }
-    if (card.length === 0 && text.trim() === '') continue;
-    if (card.length === 0) from = line;
+    if (card.length === 0) {
+      if (text.trim() === '') continue;
+      from = line;
+      length = 0;
+    }
     card.push(text);
+    length += text.length;
     if (!/^END:VCARD\s*$/i.test(text)) continue;
     yield { line: from, text: card.join('\r\n') };
     card = [];

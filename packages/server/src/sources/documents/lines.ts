@@ -12,7 +12,9 @@ export async function* linesOf(file: string, encoding: string): AsyncGenerator<{
   const take = function* (text: string, isLast: boolean) {
     rest += text;
     // A CR at the end may be the first half of a CRLF.
-    const whole = isLast ? rest : rest.replace(/[^\r\n]*\r?$/, '');
+    const known = rest.endsWith('\r') ? rest.length - 2 : rest.length - 1;
+    const end = Math.max(rest.lastIndexOf('\n', known), rest.lastIndexOf('\r', known)) + 1;
+    const whole = isLast ? rest : rest.slice(0, end);
     rest = rest.slice(whole.length);
     if (rest.length > LONGEST_LINE) {
       if (!isCut) yield { line: ++line, text: rest.slice(0, LONGEST_LINE) };

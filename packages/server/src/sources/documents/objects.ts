@@ -7,7 +7,8 @@ import { readText } from './read-text';
 const LONGEST_DOCUMENT = 256 * 1024 * 1024;
 const AT_ONCE = 500;
 const DEEPEST = 12;
-const MOST_FIELDS = 500;
+/** Names that are gathered; a table of more than `MOST_COLUMNS` of them is refused by who reads it. */
+const MOST_NAMES = 5000;
 
 type Flat = Map<string, string>;
 interface ReadObject {
@@ -19,19 +20,18 @@ interface ReadObject {
 
 /**
  * The objects of a JSON document, or of JSON lines, as rows under the names of their fields: those of nested objects with a dot
- * between (`company.name`), lists of plain values in one cell.
- *
- * The file is read twice: for the names, then for the values.
+ * between (`company.name`), lists of plain values in one cell. Lines are read twice: for the names, then for the values.
  */
 export async function* objectRows(
   file: string,
   name: string,
   { encoding, lines }: { encoding: string; lines: boolean },
 ): AsyncGenerator<RawRow[]> {
-  const objects = () => (lines ? inLines(file, encoding) : inDocument(file, name, encoding));
+  const document = lines ? null : inDocument(await readText(file, encoding, LONGEST_DOCUMENT), name);
+  const objects = () => document ?? inLines(file, encoding);
   const names = new Set<string>();
   for await (const { flat } of objects())
-    for (const key of flat?.keys() ?? []) if (names.size < MOST_FIELDS) names.add(key);
+    for (const key of flat?.keys() ?? []) if (names.size < MOST_NAMES) names.add(key);
   const columns = [...names];
   let rows: RawRow[] = [{ line: 0, cells: columns }];
   for await (const { line, flat, text } of objects()) {
@@ -61,16 +61,17 @@ function readObject(text: string): Flat | null {
   }
 }
 
-async function* inDocument(file: string, name: string, encoding: string): AsyncGenerator<ReadObject> {
+function inDocument(text: string, name: string): ReadObject[] {
   let document: unknown;
   try {
-    document = JSON.parse(await readText(file, encoding, LONGEST_DOCUMENT));
-  } catch (error) {
-    if (error instanceof AppError) throw error;
+    document = JSON.parse(text);
+  } catch {
     throw new AppError('broken-json', { name });
   }
-  for (const [i, one] of listIn(document).entries())
-    yield { line: i + 1, flat: isObject(one) ? flatten(one) : null, text: JSON.stringify(one) ?? '' };
+  return listIn(document).map((one, i) => {
+    const flat = isObject(one) ? flatten(one) : null;
+    return { line: i + 1, flat, text: flat ? '' : (JSON.stringify(one) ?? '') };
+  });
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>

@@ -109,7 +109,6 @@ export function inSearch(search: Search, change: SentenceChange): SearchChange {
 /** A search in which one condition has one of its terms only, and keeps in what it kept out. */
 export interface TermAlone {
   search: Search;
-  field: string;
   condition: Condition;
 }
 
@@ -120,7 +119,7 @@ export function termAlone(search: Search, clause: number, token: number): TermAl
   const term = 'terms' in given ? given.terms[token] : undefined;
   if (!term || SEARCH_FIELDS.find(({ key }) => key === given.field)?.kind !== 'text') return null;
   const condition: Condition = { field: given.field, not: false, terms: [term] };
-  return { search: { ...search, conditions: search.conditions.with(at, condition) }, field: given.field, condition };
+  return { search: { ...search, conditions: search.conditions.with(at, condition) }, condition };
 }
 
 /** What a search of a subject can speak of. */

@@ -275,8 +275,8 @@ export const SearchStore = signalStore(
       /** The most common values of a field that hold a term; none where the directory does not count them, or cannot be asked. */
       valuesHolding(alone: TermAlone | null): Observable<readonly HeldValue[]> {
         if (alone === null) return of([]);
-        const { search, field, condition } = alone;
-        return api.directoryValues(search, field).pipe(
+        const { search, condition } = alone;
+        return api.directoryValues(search, condition.field).pipe(
           map((values) => (values ?? []).filter(({ value }) => holds(condition, value)).slice(0, MOST_HELD)),
           catchError(() => of([])),
         );

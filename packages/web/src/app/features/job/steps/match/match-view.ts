@@ -3,6 +3,9 @@ import { inThousand } from '../../../../ui/in-thousand';
 import { many, type StepView } from '../step-view';
 import { JudgeLink } from './judge-link';
 
+/** To a thousandth, and never rounded up to a certainty that it is not. */
+const chance = (line: number) => (Math.floor(line * 1000 + 1e-9) / 1000).toFixed(3).replace(/0$/, '');
+
 export const matchView: StepView = {
   kind: 'match',
   detail: ({ step, summary }) =>
@@ -16,15 +19,11 @@ export const matchView: StepView = {
     return [
       {
         words:
-          line === undefined
-            ? 'Merged'
-            : line > 1
-              ? 'Nothing is sure enough to merge'
-              : `Merged from ${line.toFixed(2)}`,
+          line === undefined ? 'Merged' : line > 1 ? 'Nothing is sure enough to merge' : `Merged from ${chance(line)}`,
         count: merged,
         kind: 'keep',
       },
-      { words: `Judged from ${judgeFrom.toFixed(2)}`, count: 0, kind: '' },
+      { words: `Judged from ${chance(judgeFrom)}`, count: 0, kind: '' },
       ...(acceptedError === null
         ? []
         : [{ words: `At most ${inThousand(acceptedError)} in 1,000 wrong`, count: 0, kind: '' as const }]),
