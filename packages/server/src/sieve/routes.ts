@@ -23,7 +23,7 @@ import { pickListsNamed } from '../picks/store';
 import { searchesNamed } from '../searches/store';
 import { sourcesNamed } from '../sources/store';
 
-const MOST_PAIRS = 50;
+const MOST_PAIRS = 25;
 const MOST_FOUND = 12;
 const MOST_NAMED = 6;
 
