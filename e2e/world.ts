@@ -20,6 +20,7 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
     STANDIN_DNS: String(port + 2),
     STANDIN_SMTP: String(port + 3),
     STANDIN_DIRECTORY: String(port + 4),
+    STANDIN_WEB: String(port + 5),
   };
   const start = (entry: string) =>
     spawn(process.execPath, [join(root, 'dist', entry)], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });

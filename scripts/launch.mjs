@@ -13,8 +13,8 @@ const { values } = parseArgs({
   },
 });
 const port = Number(values.port);
-if (!Number.isInteger(port) || port < 1 || port > 65531)
-  fail(`--port takes a number from 1 to 65531, not ${values.port}.`);
+if (!Number.isInteger(port) || port < 1 || port > 65530)
+  fail(`--port takes a number from 1 to 65530, not ${values.port}.`);
 const dataDir = resolve(values.data ?? `${root}data/${values.demo ? 'demo' : 'own'}`);
 
 install();

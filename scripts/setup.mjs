@@ -97,11 +97,12 @@ export async function startAll({ port, dataDir, logLevel = 'warn' }) {
     STANDIN_DNS: port + 2,
     STANDIN_SMTP: port + 3,
     STANDIN_DIRECTORY: port + 4,
+    STANDIN_WEB: port + 5,
   };
   for (const wanted of [port, ...Object.values(ports)]) {
     if (!(await isFree(wanted)))
       fail(
-        `Port ${wanted} is taken. Choose another with --port N (N to N+4 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
+        `Port ${wanted} is taken. Choose another with --port N (N to N+5 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
       );
   }
   const env = {

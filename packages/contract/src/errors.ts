@@ -57,6 +57,16 @@ export const ERRORS = {
   'nothing-to-ask': [409, 'No contact waits to be asked about. Nothing was asked.'],
   'no-directory': [422, 'No directory is set up. Nothing was asked; name one in the settings.'],
   'directory-down': [502, '{name}: {reason}. What was pulled before is kept; try again later.'],
+  'page-down': [502, '{address}: {reason}. What was brought in before is kept; try again later.'],
+  'page-refused': [
+    422,
+    'The robots.txt of {host} does not allow {path}. The page was not fetched; save it in your browser and bring in the file, if you may.',
+  ],
+  'private-address': [
+    422,
+    '{host} is not on the public internet. Nothing was fetched; save the page and bring in the file.',
+  ],
+  'no-page': [422, '{address} is no web page but {type}. Nothing was brought in; download it and bring in the file.'],
   'cannot-split': [422, 'This condition does not separate the batch: all of its rows have one value. Choose another.'],
   'cannot-join': [422, 'These two batches differ in more than one condition, so no single search has just their rows.'],
   'standing-circle': [

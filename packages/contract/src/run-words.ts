@@ -1,3 +1,4 @@
+import type { HarvestEnd } from '@sieve/core/harvest/stop-rules';
 import { errorWords, type ErrorCode } from './errors';
 import type { Run, RunInput, RunResult } from './runs';
 import { stepWords } from './words';
@@ -20,8 +21,19 @@ export function runName(input: RunInput): string {
       return 'Pull';
     case 'split':
       return 'Split';
+    case 'harvest':
+      return 'Harvest';
   }
 }
+
+/** Why a harvest ended. */
+export const END_WORDS: Record<HarvestEnd, string> = {
+  'last-page': 'no page follows',
+  pages: 'as many pages as were asked for',
+  rows: 'as many rows as were asked for',
+  column: 'the watched column turned',
+  'nothing-new': 'a page brought nothing new',
+};
 
 const PHASE_WORDS = { tidying: 'tidying', matching: 'matching and screening', writing: 'writing' };
 
@@ -54,6 +66,13 @@ function resultWords(result: RunResult): string {
       ].join(', ');
     case 'split':
       return `${of(result.batches, 'batch', 'batches')}, ${of(result.questions, 'question', 'questions')} asked`;
+    case 'harvested':
+      return [
+        `${of(result.rows, 'row', 'rows')} from ${of(result.pages, 'page', 'pages')}, ${n(result.fresh)} new; ${END_WORDS[result.end]}`,
+        ...(result.changed > 0 ? [`${of(result.changed, 'page has', 'pages have')} another layout: look at them`] : []),
+      ].join(' · ');
+    case 'asked-to-wait':
+      return `${result.host} asks to wait; ${of(result.rows, 'row', 'rows')} so far`;
     case 'out-of-hours':
       return `${n(result.came)} of ${n(result.promised)}; goes on in its hours`;
     case 'enough-for-a-run':

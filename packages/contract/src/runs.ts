@@ -1,3 +1,4 @@
+import { HARVEST_ENDS } from '@sieve/core/harvest/stop-rules';
 import * as z from 'zod';
 import { at, count, id } from './model';
 
@@ -9,6 +10,7 @@ export const runInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ask'), step: z.string() }),
   z.object({ kind: z.literal('export'), exportId: id }),
   z.object({ kind: z.literal('pull'), pullId: id, searchId: id }),
+  z.object({ kind: z.literal('harvest'), harvestId: id }),
   /** `version`: the search as it was when this was asked for. */
   /** `thenPull`: a standing search that has outgrown its batches; all of them are pulled when it is done. */
   z.object({ kind: z.literal('split'), searchId: id, version: count, thenPull: z.boolean().optional() }),
@@ -34,6 +36,16 @@ export const runResult = z.discriminatedUnion('code', [
   z.object({ code: z.literal('exported'), rows: count, files: count }),
   z.object({ code: z.literal('pulled'), promised: count, came: count, fresh: count, full: count }),
   z.object({ code: z.literal('split'), batches: count, questions: count }),
+  z.object({
+    code: z.literal('harvested'),
+    pages: count,
+    rows: count,
+    fresh: count,
+    /** Pages of another layout. */
+    changed: count,
+    end: z.enum(HARVEST_ENDS),
+  }),
+  z.object({ code: z.literal('asked-to-wait'), host: z.string(), rows: count }),
   z.object({ code: z.literal('out-of-hours'), promised: count, came: count }),
   z.object({ code: z.literal('enough-for-a-run'), rows: count }),
   z.object({

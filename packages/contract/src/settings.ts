@@ -49,6 +49,14 @@ export const settings = z.object({
   lists: wordLists.prefault({}),
   /** Address and port of the name server; empty: the machine's own. */
   nameServer: z.string().max(100).default(''),
+  /** Web pages are fetched from public addresses only; these hosts and those under them are simulated, on this machine. */
+  web: z
+    .object({
+      simulatedHosts: z.array(z.string().max(253)).max(20).default([]),
+      /** Address and port; '' for none. */
+      simulatedAt: z.string().max(100).default(''),
+    })
+    .prefault({}),
   mail: z
     .object({
       port: z.int().min(1).max(65535).default(25),

@@ -74,3 +74,8 @@ export * from './harvest/fields';
 export * from './harvest/css-path';
 export * from './keys/person-keys';
 export * from './keys/company-keys';
+export * from './harvest/same-set';
+export * from './harvest/next-page';
+export * from './harvest/stop-rules';
+export * from './harvest/preview';
+export * from './harvest/set-heading';

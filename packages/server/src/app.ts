@@ -8,6 +8,7 @@ import type { AppContext } from './app-context';
 import { decisionRoutes } from './decisions/routes';
 import { AppError } from './errors';
 import { exportRoutes } from './exports/routes';
+import { harvestRoutes } from './harvests/routes';
 import { errors } from './http/errors';
 import { patient } from './http/patient';
 import { ok } from './http/schemas';
@@ -28,6 +29,7 @@ const ROUTES = [
   jobRoutes,
   decisionRoutes,
   sourceRoutes,
+  harvestRoutes,
   sieveRoutes,
   runRoutes,
   searchRoutes,

@@ -8,6 +8,7 @@ const env = z.object({
   STANDIN_FINDER: z.coerce.number().int().optional(),
   STANDIN_DNS: z.coerce.number().int().optional(),
   STANDIN_SMTP: z.coerce.number().int().optional(),
+  STANDIN_WEB: z.coerce.number().int().optional(),
   STANDIN_DIRECTORY: z.coerce.number().int().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
@@ -28,7 +29,8 @@ export interface Config {
 
 /** Reads the environment; throws with the culprit when a value cannot be used. */
 export function readConfig(source: NodeJS.ProcessEnv): Config {
-  const { PORT, DATA_DIR, LOG_LEVEL, STANDIN_FINDER, STANDIN_DNS, STANDIN_SMTP, STANDIN_DIRECTORY } = env.parse(source);
+  const { PORT, DATA_DIR, LOG_LEVEL, STANDIN_FINDER, STANDIN_DNS, STANDIN_SMTP, STANDIN_WEB, STANDIN_DIRECTORY } =
+    env.parse(source);
   const simulated = STANDIN_FINDER !== undefined;
   return {
     port: PORT,
@@ -59,6 +61,7 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
           },
           pace: { rowsADay: 10_000, fromMinute: 0, toMinute: 1440, workingDays: false },
         }),
+        web: { simulatedHosts: ['example'], simulatedAt: STANDIN_WEB ? `127.0.0.1:${STANDIN_WEB}` : '' },
         mail: {
           port: STANDIN_SMTP,
           helo: 'sieve.larkfell.example',

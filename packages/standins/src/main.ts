@@ -8,6 +8,7 @@ try {
     dns: number('STANDIN_DNS'),
     smtp: number('STANDIN_SMTP'),
     directory: number('STANDIN_DIRECTORY'),
+    web: number('STANDIN_WEB'),
   });
   process.send?.('ready');
 } catch (error) {

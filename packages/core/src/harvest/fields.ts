@@ -1,9 +1,14 @@
 import { elementsOf, INLINE, isElement, isLasting, spanOf, textOf, walk, type PageNode } from './page';
 import type { RecordSet } from './record-sets';
 
-/** One field of the records of a set. */
-export interface HarvestField {
+/** A field as later pages are read by it: where it stands in a record, and what it is called. */
+export interface FieldPlace {
+  key: string;
   name: string;
+}
+
+/** One field of the records of a set. */
+export interface HarvestField extends FieldPlace {
   /** For each record; '' where it lacks the field. */
   values: string[];
 }
@@ -36,14 +41,47 @@ export function fieldsOf({ records }: RecordSet, resolve: (link: string) => stri
   const [kept, rare] = [order.filter((key) => !isRare(key)), order.filter(isRare)];
   const fields = kept.map((key) => {
     const values = rows.map((row) => row.get(key) ?? '');
-    return { name: nameOf(key, headings), values: IS_LINK.test(key) ? values.map(resolve) : values };
+    return { key, name: nameOf(key, headings), values: IS_LINK.test(key) ? values.map(resolve) : values };
   });
-  if (rare.length > 0)
-    fields.push({ name: 'Other', values: rows.map((row) => rare.flatMap((key) => row.get(key) || []).join(' | ')) });
+  if (rare.length > 0) fields.push({ ...REST, values: rows.map((row) => restOf(row, rare)) });
   // What says the same in every record says nothing of any: last, and not away.
   const says = ({ values }: HarvestField) => rows.length < 3 || new Set(values).size > 1;
   return unique([...fields.filter(says), ...fields.filter((field) => !says(field))]);
 }
+
+/** What stands in none of the other fields. */
+export const REST: FieldPlace = { key: 'rest', name: 'Other' };
+const restOf = (row: Values, keys: readonly string[]) => keys.flatMap((key) => row.get(key) || []).join(' | ');
+
+/**
+ * The records of a set on another page, in the fields of the first.
+ *
+ * @param places what has no place in them goes to `REST`, which is one of them
+ * @returns the cells of each record
+ */
+export function cellsAs(
+  { records }: RecordSet,
+  places: readonly FieldPlace[],
+  resolve: (link: string) => string,
+): string[][] {
+  const known = new Set(places.map(({ key }) => key));
+  const labels = new Set(places.flatMap(({ key }) => labelOf(key) ?? []));
+  return records.map((nodes) => {
+    const values = valuesOf(nodes, labels);
+    const strange = [...values.keys()].filter((key) => !known.has(key));
+    return places.map(({ key }) => {
+      if (key === REST.key) return restOf(values, strange);
+      const value = values.get(key) ?? '';
+      return IS_LINK.test(key) && value !== '' ? resolve(value) : value;
+    });
+  });
+}
+
+/** The places of the values of each record, for looking for a set again. */
+export const placesIn = ({ records }: RecordSet, places: readonly FieldPlace[]): ReadonlySet<string>[] => {
+  const labels = new Set(places.flatMap(({ key }) => labelOf(key) ?? []));
+  return records.map((nodes) => new Set(valuesOf(nodes, labels).keys()));
+};
 
 /** The fields in the order in which the records have them. */
 function orderOf(rows: readonly Values[]): string[] {
@@ -215,9 +253,9 @@ const LABEL = /^([\p{L}][\p{L}\p{N} #./-]{1,24}?)\s*:\s+(\S.*)$/u;
 
 function unique(fields: readonly HarvestField[]): HarvestField[] {
   const seen = new Map<string, number>();
-  return fields.map(({ name, values }) => {
-    const n = (seen.get(name) ?? 0) + 1;
-    seen.set(name, n);
-    return { name: n === 1 ? name : `${name} ${n}`, values };
+  return fields.map((field) => {
+    const n = (seen.get(field.name) ?? 0) + 1;
+    seen.set(field.name, n);
+    return n === 1 ? field : { ...field, name: `${field.name} ${n}` };
   });
 }

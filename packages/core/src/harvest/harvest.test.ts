@@ -92,7 +92,7 @@ test('a page says where it came from, and its links are made whole', () => {
   expect(said('<base href="javascript:x()">')).toBe('');
   const list = '<ul>' + '<li><a href="p/1">Maren</a> of Wells</li>'.repeat(3) + '</ul>';
   const [set] = findRecordSets(readPage(list));
-  expect(fieldsOf(set!, (link) => `https://guild.example/${link}`)[1]).toEqual({
+  expect(fieldsOf(set!, (link) => `https://guild.example/${link}`)[1]).toMatchObject({
     name: 'Link',
     values: Array(3).fill('https://guild.example/p/1'),
   });

@@ -29,6 +29,11 @@ export interface Page {
   root: PageNode;
   /** Where it came from, as it says itself; '' when it does not. Its links are relative to it. */
   address: string;
+  title: string;
+  /** The page that its head calls the next one; '' for none. */
+  next: string;
+  /** What its style elements hold. */
+  styles: string;
 }
 
 /** What a browser writes over a page that it saves. */
@@ -64,22 +69,28 @@ export function readPage(html: string): Page {
     for (const node of elementsOf(to)) if (ofTag.get(node.tag) === 1) node.nth = 0;
   }
   for (let i = order.length - 1; i > 0; i--) order[i]!.parent!.textLength += order[i]!.textLength;
-  return { root, address: addressIn(document) || (SAVED_FROM.exec(html.slice(0, 2000))?.[1] ?? '') };
+  const { address, ...said } = headOf(document);
+  return { root, address: address || (SAVED_FROM.exec(html.slice(0, 2000))?.[1] ?? ''), ...said };
 }
 
-/** The base or the canonical address that the head of a page gives. */
-function addressIn(document: DefaultTreeAdapterMap['document']): string {
+/** What the head of a page says of it; its address is the base, else the canonical one. */
+function headOf(document: DefaultTreeAdapterMap['document']): Omit<Page, 'root'> {
   const head = document.childNodes
     .flatMap((node) => ('childNodes' in node ? node.childNodes : []))
     .find((node) => node.nodeName === 'head');
-  let canonical = '';
+  const said = { base: '', canonical: '', next: '', title: '', styles: '' };
   for (const node of head && 'childNodes' in head ? head.childNodes : []) {
     if (!('attrs' in node)) continue;
     const attribute = (name: string) => node.attrs.find((one) => one.name === name)?.value ?? '';
-    if (node.tagName === 'base' && /^https?:/i.test(attribute('href'))) return attribute('href');
-    if (node.tagName === 'link' && attribute('rel') === 'canonical') canonical = attribute('href');
+    const text = () => node.childNodes.map((child) => ('value' in child ? child.value : '')).join('');
+    if (node.tagName === 'base') said.base ||= attribute('href');
+    if (node.tagName === 'link' && attribute('rel') === 'canonical') said.canonical = attribute('href');
+    if (node.tagName === 'link' && /\bnext\b/i.test(attribute('rel'))) said.next ||= attribute('href');
+    if (node.tagName === 'title') said.title ||= text().replace(/\s+/g, ' ').trim();
+    if (node.tagName === 'style') said.styles += `${text()}\n`;
   }
-  return /^https?:/i.test(canonical) ? canonical : '';
+  const address = [said.base, said.canonical].find((one) => /^https?:/i.test(one)) ?? '';
+  return { address, title: said.title, next: said.next, styles: said.styles };
 }
 
 function newNode(tag: string, attrs: readonly { name: string; value: string }[], parent: PageNode | null): PageNode {

@@ -48,7 +48,26 @@ export function findRecordSets({ root: page }: Page): RecordSet[] {
     .map((records) => ({ records, score: scoreOf(records, page.textLength) }))
     .filter(({ score }) => score > 0)
     .sort((a, b) => b.score - a.score);
-  return withoutDoubles(sets);
+  return partsLast(withoutDoubles(sets));
+}
+
+/** Lines of text inside the records of a better set are parts of these: they come behind all others. */
+function partsLast(sets: readonly RecordSet[]): RecordSet[] {
+  const better = new Set<PageNode>();
+  const [whole, parts]: [RecordSet[], RecordSet[]] = [[], []];
+  for (const set of sets) {
+    const isPart = set.records.every(
+      ([first]) => !BY_TAG.has(first!.tag) && elementsOf(first!).length === 0 && isInside(first!, better),
+    );
+    (isPart ? parts : whole).push(set);
+    for (const nodes of set.records) for (const node of nodes) better.add(node);
+  }
+  return [...whole, ...parts];
+}
+
+function isInside(node: PageNode, others: ReadonlySet<PageNode>): boolean {
+  for (let at = node.parent; at; at = at.parent) if (others.has(at)) return true;
+  return false;
 }
 
 /** Records of one class under parents of one class, wherever on the page: lists within the records of a list. */

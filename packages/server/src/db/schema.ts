@@ -1,5 +1,6 @@
 export * from '../decisions/tables';
 export * from '../exports/tables';
+export * from '../harvests/tables';
 export * from '../jobs/tables';
 export * from '../ledger/tables';
 export * from '../outside/tables';

@@ -9,7 +9,12 @@ interface Operation {
 }
 
 /** Routes that answer with a file. */
-const FILES = ['/api/pick-lists/{id}/file', '/api/exports/{id}/files/{name}', '/api/exports/{id}/zip'];
+const FILES = [
+  '/api/pick-lists/{id}/file',
+  '/api/uploads/{upload}/preview',
+  '/api/exports/{id}/files/{name}',
+  '/api/exports/{id}/zip',
+];
 
 test('every route says what it answers, and the API’s description shows it', async () => {
   const { body } = await server.call<{ paths: Record<string, Record<string, Operation>> }>('GET', '/api/docs');

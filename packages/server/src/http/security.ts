@@ -8,6 +8,7 @@ const POLICY = [
   "img-src 'self' data:",
   "font-src 'self' data:",
   "connect-src 'self'",
+  "frame-src 'self'",
   "worker-src 'self'",
   "base-uri 'self'",
   "form-action 'none'",

@@ -35,17 +35,18 @@ const LONGEST_TIMER_MS = 86_400_000;
 const TRY_AGAIN_MS = 2000;
 const OWED_AGAIN_MS = 250;
 
-/** Four lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory, what only counts there. */
-const LANES: Record<RunKind, 'compute' | 'ask' | 'pull' | 'count'> = {
+/** Five lanes, one run at a time in each: what computes, what asks finders and mail servers, what pulls from a directory, what only counts there, what visits web pages. */
+const LANES: Record<RunKind, 'compute' | 'ask' | 'pull' | 'count' | 'web'> = {
   'bring-in': 'compute',
   sift: 'compute',
   export: 'compute',
   ask: 'ask',
   pull: 'pull',
   split: 'count',
+  harvest: 'web',
 };
 /** After these the job is sifted. */
-const CHANGES_JOB: readonly RunKind[] = ['bring-in', 'ask', 'pull'];
+const CHANGES_JOB: readonly RunKind[] = ['bring-in', 'ask', 'pull', 'harvest'];
 
 const FITS: Record<RunAction, readonly RunState[]> = {
   pause: ['queued', 'running'],

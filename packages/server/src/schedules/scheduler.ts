@@ -1,6 +1,7 @@
 import { Cron } from 'croner';
 import type { AppContext } from '../app-context';
 import { toAppError } from '../errors';
+import { startDueHarvests } from '../harvests/commands';
 import { allJobs } from '../jobs/store';
 import { pullSplitSearches, startDueSearches } from '../searches/standing';
 import { cleanUploads } from '../sources/clean-uploads';
@@ -17,6 +18,7 @@ interface Duty {
 const DUTIES: Record<string, Duty> = {
   'standing searches': { everySeconds: 30, work: startDueSearches },
   'split searches': { everySeconds: 5, work: pullSplitSearches },
+  'standing harvests': { everySeconds: 30, work: startDueHarvests },
   uploads: { everySeconds: 30, work: cleanUploads },
   /** Facts age: jobs that rest on one that has are sifted, so that its contacts wait again. */
   'aged facts': {

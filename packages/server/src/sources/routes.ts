@@ -16,8 +16,9 @@ import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues } from './store';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
-const SAYS_WHO = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
-const uploadId = z.object({ upload: z.string().regex(/^[\w-]{8,40}$/) });
+/** Of the columns of a source at least one has to be among these. */
+export const SAYS_WHO: readonly string[] = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
+export const uploadId = z.object({ upload: z.string().regex(/^[\w-]{8,40}$/) });
 const named = z.object({ name: z.string().trim().min(1).max(300) });
 
 /** Files: kept as they came, looked into, and brought into a job. */

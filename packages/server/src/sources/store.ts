@@ -89,12 +89,26 @@ export function sourcesIn(db: Db, jobId: number): SourceIn[] {
     .filter(({ id }) => brought.get(id)?.out === false);
 }
 
-/** Uploads that are files of a source. */
+/** Uploads that are files of a source, or pages that a harvest has to be looked at for. */
 export const filesInUse = (db: Db): Set<string> =>
-  new Set(db.$client.prepare("SELECT file FROM sources WHERE file <> ''").pluck().all() as string[]);
+  new Set(
+    db.$client
+      .prepare("SELECT file FROM sources WHERE file <> '' UNION SELECT file FROM harvest_pages WHERE file <> ''")
+      .pluck()
+      .all() as string[],
+  );
 
 export const recordCount = (db: Db, sourceId: number): number =>
   db.$client.prepare('SELECT count(*) FROM records WHERE source_id = ?').pluck().get(sourceId) as number;
+
+/** The cells of the records that came last, the newest first. */
+export const latestRecords = (db: Db, sourceId: number, most: number): string[][] =>
+  (
+    db.$client
+      .prepare('SELECT cells FROM records WHERE source_id = ? ORDER BY id DESC LIMIT ?')
+      .pluck()
+      .all(sourceId, most) as string[]
+  ).map((cells) => JSON.parse(cells) as string[]);
 
 /** Walks the records of a source in the order of their ids. @returns those behind an id, some at a time */
 export function recordsBehind(db: Db, sourceId: number, limit: number) {

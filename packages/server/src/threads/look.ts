@@ -3,6 +3,7 @@ import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
+import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
 import { estimateFor } from '../sieve/estimate';
 import { personInFull } from '../sieve/person';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
@@ -12,6 +13,8 @@ import { sourceRows } from '../sources/store';
 /** Looks that may take minutes and much memory. */
 const DEEP_LOOKS = {
   file: (db: Db, { lists }: Settings, what: ToInspect) => inspectFile(db, what, lists),
+  page: (db: Db, { lists }: Settings, what: ToLookAt) => lookAtPage(db, what, lists.companyWords),
+  preview: (_: Db, __: Settings, what: ToLookAt, set: number, next: string) => previewPage(what, set, next),
   export: (db: Db, settings: Settings, jobId: number, layout: ExportLayout, now: number) =>
     exportPreview(db, jobId, layout, now, zoneOf(settings)),
   anybodyGoes: (db: Db, _: Settings, jobId: number, layout: ExportLayout, now: number) =>

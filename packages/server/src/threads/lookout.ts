@@ -13,7 +13,7 @@ const MOST_MB = 1024;
 const DEEP_IDLE_MS = 30_000;
 const QUICK_IDLE_MS = 10 * 60_000;
 
-const DEEP: ReadonlySet<Look> = new Set<DeepLook>(['file', 'export', 'anybodyGoes']);
+const DEEP: ReadonlySet<Look> = new Set<DeepLook>(['file', 'page', 'preview', 'export', 'anybodyGoes']);
 
 export type Lookout = ReturnType<typeof createLookout>;
 

@@ -4,6 +4,7 @@ import { zoneOf, type RunInput, type RunKind, type RunPhase, type RunResult, typ
 import { closeDb, openDb, type Db } from '../db/open';
 import { AppError, failure, type Failure } from '../errors';
 import { runExport } from '../exports/export-run';
+import { runHarvest } from '../harvests/harvest-run';
 import { asking } from '../outside/ask';
 import { directoryClient } from '../outside/directory/client';
 import type { RunContext, RunHandler } from '../runs/context';
@@ -43,6 +44,7 @@ const HANDLERS: { [K in RunKind]: (settings: Settings) => RunHandler<K> } = {
   export: () => runExport,
   pull: (settings) => (context) =>
     pullBatch(context, directoryIn(settings), { ...settings.pace, zone: zoneOf(settings) }),
+  harvest: () => runHarvest,
   split: (settings) => (context) => runSplit(context, directoryIn(settings)),
 };
 

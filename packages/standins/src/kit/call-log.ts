@@ -38,6 +38,8 @@ export interface Scenario {
   shifting: boolean;
   /** People who join within so many days are there already. */
   daysAhead: number;
+  /** Answers of web sites to fail with this status. */
+  webStatus: number;
 }
 
 export const PLAIN: Scenario = {
@@ -49,4 +51,5 @@ export const PLAIN: Scenario = {
   sessionSeconds: 0,
   shifting: true,
   daysAhead: 0,
+  webStatus: 0,
 };

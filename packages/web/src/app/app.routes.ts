@@ -24,6 +24,16 @@ export const routes: Routes = [
     loadComponent: () => import('./features/bring/bring').then((m) => m.Bring),
   },
   {
+    path: 'bring/page',
+    title: 'Bring in a page · Crisp Sieve',
+    loadComponent: () => import('./features/harvest/harvest').then((m) => m.Harvest),
+  },
+  {
+    path: 'jobs/:id/page',
+    title: 'Bring in a page · Crisp Sieve',
+    loadComponent: () => import('./features/harvest/harvest').then((m) => m.Harvest),
+  },
+  {
     path: 'jobs/:id/export',
     title: 'Export · Crisp Sieve',
     loadComponent: () => import('./features/export/export').then((m) => m.Export),

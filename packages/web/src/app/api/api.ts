@@ -15,10 +15,14 @@ import type {
   ExportRun,
   Format,
   FoundThings,
+  HarvestPatch,
+  HarvestStarted,
+  HarvestView,
   Inspection,
   Job,
   JobPatch,
   LikeView,
+  NewHarvest,
   NewJob,
   PageView,
   PairView,
@@ -27,6 +31,7 @@ import type {
   EarlierBatches,
   PullBody,
   PullForecast,
+  RobotsSay,
   RowPage,
   RowQuery,
   Run,
@@ -43,6 +48,8 @@ import type {
   SpendDay,
   SuppressionRow,
   TitleGroup,
+  WebPage,
+  WebPageFetched,
 } from '@sieve/contract';
 import type { Observable } from 'rxjs';
 
@@ -88,6 +95,16 @@ export class Api {
     body: { uploadId: string; name: string; format: Format; columns: Column[]; onlyNew: boolean },
     rows: number,
   ) => this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
+
+  fetchPage = (address: string) => this.http.post<WebPageFetched>('/api/pages', { address });
+  robots = (address: string) => this.http.post<RobotsSay>('/api/pages/robots', { address });
+  webPage = (upload: string, name: string, address: string) =>
+    this.http.post<WebPage>(`/api/uploads/${upload}/page`, { address }, { params: { name } });
+  startHarvest = (job: number, body: NewHarvest) => this.http.post<HarvestStarted>(`/api/jobs/${job}/harvests`, body);
+  harvest = (id: number) => this.http.get<HarvestView>(`/api/harvests/${id}`);
+  harvests = (job: number) => this.http.get<HarvestView[]>(`/api/jobs/${job}/harvests`);
+  patchHarvest = (id: number, patch: HarvestPatch) => this.http.patch<HarvestView>(`/api/harvests/${id}`, patch);
+  harvestAgain = (id: number) => this.http.post<HarvestStarted>(`/api/harvests/${id}/again`, {});
 
   runs = () => this.http.get<Run[]>('/api/runs');
   estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);

@@ -106,7 +106,7 @@ export const tellFailure = createEffect(
         tap(({ run }) => {
           const words = `${run.jobName}: ${runName(run.input)}`;
           if (run.state === 'failed') notices.bad(`${words}. ${runWords(run)}`);
-          else if (run.state === 'done' && (run.input.kind === 'ask' || run.input.kind === 'pull'))
+          else if (run.state === 'done' && ['ask', 'pull', 'harvest'].includes(run.input.kind))
             notices.say(`${words} done. ${runWords(run)}`);
         }),
       ),

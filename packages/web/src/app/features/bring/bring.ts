@@ -239,6 +239,29 @@ export class Bring {
     this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
 
+  protected readonly pagePath = computed(() =>
+    this.chosenJob() === null ? ['/bring', 'page'] : ['/jobs', this.chosenJob(), 'page'],
+  );
+  protected readonly fetching = signal(false);
+
+  /** Fetches a page and goes on to what repeats on it. */
+  protected fetchPage(typed: string) {
+    const wanted = typed.trim();
+    if (wanted === '' || this.fetching()) return;
+    this.fetching.set(true);
+    this.doing.run(
+      this.api.fetchPage(/^[a-z]+:\/\//i.test(wanted) ? wanted : `https://${wanted}`),
+      ({ id: upload, name, address }) => {
+        this.fetching.set(false);
+        void this.router.navigate(this.pagePath(), { queryParams: { upload, name, address } });
+      },
+      (words) => {
+        this.fetching.set(false);
+        this.notices.bad(words);
+      },
+    );
+  }
+
   protected takeOnlyNew(onlyNew: boolean) {
     this.patch(this.at(), { onlyNew });
   }

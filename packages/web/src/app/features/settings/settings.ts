@@ -87,6 +87,7 @@ export class SettingsScreen {
       simulated: [false],
     }),
     lists: this.builder.group({ freeMail: [''], disposableMail: [''], companyWords: [''] }),
+    web: this.builder.group({ simulatedHosts: [''], simulatedAt: ['', Validators.pattern(/^(\S+:\d+)?$/)] }),
     pace: this.builder.group(
       {
         rowsADay: [2500, Validators.min(0)],
@@ -168,7 +169,7 @@ export class SettingsScreen {
     }
     const view = this.session.view();
     if (!view) return;
-    const { finders, directory, pace, lists, ...rest } = this.form.getRawValue();
+    const { finders, directory, pace, lists, web, ...rest } = this.form.getRawValue();
     const settings: Settings = {
       ...rest,
       lists: {
@@ -176,6 +177,7 @@ export class SettingsScreen {
         disposableMail: wordsIn(lists.disposableMail),
         companyWords: wordsIn(lists.companyWords),
       },
+      web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
       pace: {
         rowsADay: pace.rowsADay,
@@ -211,7 +213,7 @@ export class SettingsScreen {
     });
   }
 
-  private fill({ finders, directory, pace, lists, ...rest }: Settings) {
+  private fill({ finders, directory, pace, lists, web, ...rest }: Settings) {
     this.finders.clear();
     finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
     this.form.patchValue({
@@ -222,6 +224,7 @@ export class SettingsScreen {
         disposableMail: lists.disposableMail.join('\n'),
         companyWords: lists.companyWords.join('\n'),
       },
+      web: { ...web, simulatedHosts: web.simulatedHosts.join(' ') },
       pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },
     });
   }

@@ -1,0 +1,132 @@
+import { existsSync } from 'node:fs';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import {
+  harvestPatch,
+  harvestStarted,
+  harvestView as harvestSchema,
+  newHarvest,
+  robotsSay,
+  webPage,
+  webPageBody,
+  webPageFetched,
+  webPageLook,
+} from '@sieve/contract';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import * as z from 'zod';
+import type { AppContext } from '../app-context';
+import { AppError } from '../errors';
+import { byId, ok } from '../http/schemas';
+import { theJob } from '../jobs/the-job';
+import { AskedToWait, visitor } from '../outside/web/visit';
+import { SAYS_WHO, uploadId } from '../sources/routes';
+import { harvestAgain, nextAtOf, startHarvest } from './commands';
+import { harvestsOf, harvestView, setHarvest, theHarvest } from './store';
+
+/** How long somebody waits for a page. */
+const PATIENCE_MS = 60_000;
+/** A page that is shown runs nothing, loads nothing, and belongs to no one. */
+const SHOWN = {
+  'content-security-policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'",
+  'x-frame-options': 'SAMEORIGIN',
+  'content-type': 'text/html; charset=utf-8',
+  'cache-control': 'private, max-age=300',
+};
+
+/** Pages: fetched politely or uploaded, looked into, and harvested with the pages after them. */
+export const harvestRoutes =
+  (context: AppContext): FastifyPluginAsyncZod =>
+  async (app) => {
+    const { db, lookout, dataDir, now, newId, settings } = context;
+    const pathOf = (upload: string) => {
+      const file = join(dataDir, 'uploads', upload);
+      if (!existsSync(file)) throw new AppError('not-found', { what: 'upload' });
+      return file;
+    };
+
+    app.post('/api/pages', { schema: { body: webPageBody, ...ok(webPageFetched) } }, async ({ body: { address } }) => {
+      const signal = AbortSignal.timeout(PATIENCE_MS);
+      const web = visitor(settings().web);
+      const visited = await web.visit(address, signal).catch((error: unknown) => {
+        if (error instanceof AskedToWait)
+          throw new AppError('page-down', { address, reason: `it asks to wait ${Math.ceil(error.waitMs / 1000)} s` });
+        throw error;
+      });
+      const id = newId();
+      await mkdir(join(dataDir, 'uploads'), { recursive: true });
+      await writeFile(join(dataDir, 'uploads', id), visited.html);
+      return { id, name: new URL(visited.address).host, address: visited.address };
+    });
+    app.post(
+      '/api/pages/robots',
+      { schema: { body: webPageBody, ...ok(robotsSay) } },
+      async ({ body: { address } }) => {
+        const say = await visitor(settings().web).robots(address, AbortSignal.timeout(PATIENCE_MS));
+        return say(address);
+      },
+    );
+    app.post(
+      '/api/uploads/:upload/page',
+      {
+        schema: {
+          params: uploadId,
+          querystring: z.object({ name: z.string().max(300).default('') }),
+          body: webPageLook,
+          ...ok(webPage),
+        },
+      },
+      ({ params, query, body: { address } }) =>
+        lookout.look('page', { file: pathOf(params.upload), name: query.name || 'The page', address }),
+    );
+    app.get(
+      '/api/uploads/:upload/preview',
+      {
+        schema: {
+          params: uploadId,
+          querystring: z.object({
+            set: z.coerce.number().int().min(0).max(100).default(0),
+            address: z.string().max(2000).default(''),
+            next: z.string().max(2000).default(''),
+          }),
+        },
+      },
+      async ({ params, query: { set, address, next } }, reply) => {
+        const html = await lookout.look(
+          'preview',
+          { file: pathOf(params.upload), name: 'The page', address },
+          set,
+          next,
+        );
+        return reply.headers(SHOWN).send(html);
+      },
+    );
+    app.post(
+      '/api/jobs/:id/harvests',
+      { schema: { params: byId, body: newHarvest, ...ok(harvestStarted) } },
+      ({ params, body }) => {
+        theJob(db, params.id);
+        pathOf(body.uploadId);
+        if (!body.columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
+        return startHarvest(context, params.id, body);
+      },
+    );
+    app.get('/api/jobs/:id/harvests', { schema: { params: byId, ...ok(z.array(harvestSchema)) } }, ({ params }) =>
+      harvestsOf(db, theJob(db, params.id).id).map((row) => harvestView(db, row)),
+    );
+    app.get('/api/harvests/:id', { schema: { params: byId, ...ok(harvestSchema) } }, ({ params }) =>
+      harvestView(db, theHarvest(db, params.id)),
+    );
+    app.patch(
+      '/api/harvests/:id',
+      { schema: { params: byId, body: harvestPatch, ...ok(harvestSchema) } },
+      ({ params, body }) => {
+        const { id } = theHarvest(db, params.id);
+        const standing = body.everyDays !== undefined && { nextAt: nextAtOf(body.everyDays, now()) };
+        setHarvest(db, id, { ...body, ...standing });
+        return harvestView(db, theHarvest(db, id));
+      },
+    );
+    app.post('/api/harvests/:id/again', { schema: { params: byId, ...ok(harvestStarted) } }, ({ params }) =>
+      harvestAgain(context, params.id, 'you'),
+    );
+  };
