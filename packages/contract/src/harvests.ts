@@ -141,7 +141,6 @@ export const harvestView = z.object({
   number: count,
   end: z.enum(HARVEST_ENDS).nullable(),
   rows: count,
-  fresh: count,
   yours: count,
   /** Where it will likely end; 0 when nothing says it. */
   likelyPages: count,

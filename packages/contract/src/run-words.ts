@@ -68,7 +68,7 @@ function resultWords(result: RunResult): string {
       return `${of(result.batches, 'batch', 'batches')}, ${of(result.questions, 'question', 'questions')} asked`;
     case 'harvested':
       return [
-        `${of(result.rows, 'row', 'rows')} from ${of(result.pages, 'page', 'pages')}, ${n(result.fresh)} new; ${END_WORDS[result.end]}`,
+        `${of(result.rows, 'new row', 'new rows')} from ${of(result.pages, 'page', 'pages')}; ${END_WORDS[result.end]}`,
         ...(result.changed > 0 ? [`${of(result.changed, 'page has', 'pages have')} another layout: look at them`] : []),
       ].join(' · ');
     case 'asked-to-wait':

@@ -40,7 +40,6 @@ export const runResult = z.discriminatedUnion('code', [
     code: z.literal('harvested'),
     pages: count,
     rows: count,
-    fresh: count,
     /** Pages of another layout. */
     changed: count,
     end: z.enum(HARVEST_ENDS),

@@ -1,5 +1,5 @@
 import type { HarvestField } from './fields';
-import { isElement, type Page, type PageNode } from './page';
+import { isElement, walk, type Page, type PageNode } from './page';
 import type { RecordSet } from './record-sets';
 
 /** What is drawn on a page that is shown: which set is outlined, its fields tinted, which link is followed. */
@@ -53,6 +53,7 @@ export function previewOf(page: Page, { set, fields, next, resolve }: Marked): s
   const number = new Map<PageNode, { record: number; isFirst: boolean }>();
   set.records.forEach((nodes, record) => nodes.forEach((node, i) => number.set(node, { record, isFirst: i === 0 })));
   const out: string[] = [];
+  const followed = linkTo(page, next, resolve);
   let nodes = 0;
   const write = (node: PageNode, within: number | null) => {
     if (++nodes > MOST_NODES) return;
@@ -62,9 +63,7 @@ export function previewOf(page: Page, { set, fields, next, resolve }: Marked): s
     if (own) attributes.push(`data-record="${own.record + 1}"`);
     const badge = own?.isFirst && node.tag !== 'tr' ? own.record : badgeOfRow(node, number);
     if (badge !== null) attributes.push(`data-number="${badge + 1}"`);
-    const link = node.attributes['href'];
-    if (next !== '' && node.tag === 'a' && link !== undefined && resolve(link).replace(/#.*$/, '') === next)
-      attributes.push('data-next');
+    if (node === followed) attributes.push('data-next');
     if (node.tag === 'img') {
       const alt = node.attributes['alt']?.trim();
       out.push(`<span data-picture>${escaped(alt || 'picture')}</span>`);
@@ -87,6 +86,14 @@ export function previewOf(page: Page, { set, fields, next, resolve }: Marked): s
 }
 
 const CONTROLS = new Set(['input', 'button', 'select', 'textarea', 'option']);
+
+/** The link to an address, of several the one that says most. */
+function linkTo({ root }: Page, address: string, resolve: (link: string) => string): PageNode | undefined {
+  if (address === '') return undefined;
+  return [...walk(root)]
+    .filter(({ tag, attributes: { href } }) => tag === 'a' && href && resolve(href).replace(/#.*$/, '') === address)
+    .sort((a, b) => b.textLength - a.textLength)[0];
+}
 
 /** A row of a table shows its number in its first cell. */
 function badgeOfRow(

@@ -15,12 +15,13 @@ const LIVE = new Set(['queued', 'running', 'paused']);
 export function startHarvest({ db, queue, events, now }: Parts, jobId: number, wanted: NewHarvest) {
   const { name, address, columns, uploadId: file, set, next, stop, seconds, everyDays } = wanted;
   return inTransaction(db, () => {
-    const origin = { kind: 'harvest' as const, address };
-    const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
     const where = { start: address, address, file, set, next, stop, seconds, everyDays };
-    const harvestId = addHarvest(db, { jobId, sourceId, runId: 0, name, ...where, nextAt: nextAtOf(everyDays, now()) });
+    const nextAt = nextAtOf(everyDays, now());
+    const harvestId = addHarvest(db, { jobId, sourceId: 0, runId: 0, name, ...where, nextAt });
+    const origin = { kind: 'harvest' as const, address, harvestId };
+    const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
     const runId = queue.enqueue(jobId, { kind: 'harvest', harvestId });
-    setHarvest(db, harvestId, { runId });
+    setHarvest(db, harvestId, { sourceId, runId });
     rememberNext(db, address, next);
     events.emit({ type: 'job', jobId });
     return { harvestId, sourceId, runId };

@@ -53,7 +53,7 @@ function begin(name: string, first: string, { stop = {}, next = { by: 'found' } 
     target: field.name === 'Text' ? ('fullName' as const) : ('own' as const),
   }));
   const address = `${SITE}/members?p=1`;
-  const origin = { kind: 'harvest' as const, address };
+  const origin = { kind: 'harvest' as const, address, harvestId: 0 };
   const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', 0);
   const known = {
     path: pathOf(set!),
@@ -113,7 +113,7 @@ test('nobody lost and nobody twice over 60 plans: pages that fail, stops anywher
       );
     }
     expect(peopleOf(jobId)).toEqual(Array.from({ length: pages * 5 }, (_, i) => i + 5));
-    expect(harvestView(db, theHarvest(db, id))).toMatchObject({ fresh: pages * 5, end: 'last-page' });
+    expect(harvestView(db, theHarvest(db, id))).toMatchObject({ rows: pages * 5, end: 'last-page' });
   }
   expect(stops).toBeGreaterThan(20);
 });
@@ -224,13 +224,13 @@ test('asked again, only who is new comes; who was taken back comes again', async
   await run(id, jobId);
   const again = async () => {
     const { round, start, name } = theHarvest(db, id);
-    const origin = { kind: 'harvest' as const, address: start };
+    const origin = { kind: 'harvest' as const, address: start, harvestId: id };
     const source = addSource(db, { jobId, name, origin, about: 'people', columns: [], file: '' }, 'schedule', 0);
     setHarvest(db, id, { round: round + 1, number: 1, address: start, end: null, sourceId: source });
     db.$client
       .prepare('UPDATE sources SET columns = (SELECT columns FROM sources WHERE id = ?) WHERE id = ?')
       .run(sourceId, source);
-    return ((await run(id, jobId)) as { fresh: number }).fresh;
+    return ((await run(id, jobId)) as { rows: number }).rows;
   };
   first = [4, 5, 6];
   expect(await again()).toBe(1);

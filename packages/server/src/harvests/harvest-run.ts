@@ -99,13 +99,13 @@ export async function runHarvest({
     code: 'harvested',
     pages: pages.length,
     rows: rowsOf(db, harvest),
-    fresh: pages.reduce((sum, { fresh }) => sum + fresh, 0),
     changed: pages.filter(({ state }) => state === 'changed').length,
     end: harvest.end,
   };
 }
 
-const rowsOf = (db: Db, harvest: HarvestRow): number => pagesOf(db, harvest).reduce((sum, { rows }) => sum + rows, 0);
+/** Rows that came in so far, each once. */
+const rowsOf = (db: Db, harvest: HarvestRow): number => pagesOf(db, harvest).reduce((sum, { fresh }) => sum + fresh, 0);
 
 /** Keeps a page that a person has to look at. @returns its name among the uploads */
 async function keep(dataDir: string, html: string): Promise<string> {

@@ -66,6 +66,7 @@ export type ReadPage = Omit<PageRow, 'harvestId' | 'round' | 'number' | 'fresh' 
 /** How far a harvest is with a page written: what says whether it goes on. */
 export interface SoFar {
   pages: number;
+  /** That came in, each once. */
   rows: number;
   /** Of the page. */
   fresh: number;
@@ -110,7 +111,7 @@ export function pageWriter(db: Db, harvestId: number, now: () => number, isYours
           .run();
         const pages = pagesOf(db, harvest);
         const isMet = pages.some(({ address }) => address === then.address);
-        const rows = pages.reduce((sum, one) => sum + one.rows, 0);
+        const rows = pages.reduce((sum, one) => sum + one.fresh, 0);
         const end = endOf({ pages: pages.length, rows, fresh, isMet });
         setHarvest(db, harvestId, { ...then, number: number + 1, end });
         return fresh;
@@ -163,8 +164,7 @@ export function harvestView(db: Db, row: HarvestRow): HarvestView {
     nextAt,
     number,
     end,
-    rows: sum(({ rows }) => rows),
-    fresh: sum(({ fresh }) => fresh),
+    rows: sum(({ fresh }) => fresh),
     yours: sum(({ yours }) => yours),
     likelyPages: likelyPages(row, pages),
     pages: pages.map((page): HarvestPageRow => ({
@@ -186,7 +186,7 @@ export function harvestView(db: Db, row: HarvestRow): HarvestView {
 /** Where a harvest will likely end: the first of its rules to be met, by the pages so far; 0 when nothing says it. */
 export function likelyPages({ stop, lastNumber, end, number }: HarvestRow, pages: readonly PageRow[]): number {
   if (end !== null) return pages.length;
-  const rows = pages.reduce((sum, page) => sum + page.rows, 0);
+  const rows = pages.reduce((sum, page) => sum + page.fresh, 0);
   const read = pages.filter(({ state }) => state === 'read').length;
   const byRows = rows > 0 ? Math.ceil(stop.rows / (rows / read)) : Infinity;
   const byColumn = (stop.column && zeroNear(pages.map(({ lowest }) => lowest))) ?? Infinity;

@@ -1,4 +1,4 @@
-import { lookup as systemLookup, type LookupAddress } from 'node:dns';
+import { lookup as systemLookup } from 'node:dns';
 import { request as httpRequest, type IncomingMessage } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import { isIP, type LookupFunction } from 'node:net';
@@ -110,7 +110,7 @@ function simulatedAt(hostname: string, { simulatedHosts, simulatedAt: server }: 
 const publicLookup: LookupFunction = (hostname, options, done) =>
   systemLookup(hostname, { ...options, all: true }, (error, found) => {
     if (error) return done(error, '', 0);
-    const open = (found as LookupAddress[]).filter(({ address }) => isPublic(address));
+    const open = found.filter(({ address }) => isPublic(address));
     if (open.length === 0) return done(new AppError('private-address', { host: hostname }), '', 0);
     if (options.all) return done(null, open);
     return done(null, open[0]!.address, open[0]!.family);

@@ -26,7 +26,7 @@ import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { Status } from '../../ui/status/status';
-import { HarvestStore, PageStore, RobotsStore } from './harvest-stores';
+import { HarvestStore, PageStore, RobotsStore, type PageAt } from './harvest-stores';
 import { PageColumns, type PageColumn } from './page-columns';
 import { PagesAfter, type Wishes } from './pages-after';
 import { nameOfSet, SetList } from './set-list';
@@ -80,6 +80,22 @@ export class Harvest {
     this.harvestId() === null ? null : valueOf(this.harvests.asked()),
   );
   protected readonly run = computed(() => this.runs().find(({ id }) => id === this.going()?.runId) ?? null);
+  /** A harvest knows its page; without one the address says it. */
+  private readonly at = computed(
+    (): PageAt => {
+      const going = this.going();
+      if (this.harvestId() !== null && !going) return { upload: '', name: '', address: '' };
+      return going
+        ? { upload: going.upload, name: going.name, address: going.address }
+        : { upload: this.upload(), name: this.name(), address: this.address() };
+    },
+    { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
+  );
+  protected readonly isMissing = computed(() => this.harvestId() === null && this.upload() === '');
+  private readonly moved = computed(() => {
+    const run = this.run();
+    return run ? `${run.state} ${run.done}` : '';
+  });
   protected readonly request = this.pages.asked;
   protected readonly page = computed(() => valueOf(this.request()));
   protected readonly sets = computed((): readonly PageSet[] => this.page()?.sets ?? []);
@@ -136,22 +152,22 @@ export class Harvest {
       next: this.nextAddress(),
     });
     return this.sanitizer.bypassSecurityTrustResourceUrl(
-      `/api/uploads/${encodeURIComponent(this.upload())}/preview?${query}#records`,
+      `/api/uploads/${encodeURIComponent(this.at().upload)}/preview?${query}#records`,
     );
   });
-  protected readonly title = computed(() => this.page()?.title || this.name() || 'The page');
+  protected readonly title = computed(() => this.page()?.title || this.at().name || 'The page');
   protected readonly shortAddress = computed(
-    () => (this.page()?.address ?? '').replace(/^https?:\/\//, '') || this.name(),
+    () => (this.page()?.address ?? '').replace(/^https?:\/\//, '') || this.at().name,
   );
   protected readonly kilobytes = computed(() => Math.max(1, Math.round((this.page()?.bytes ?? 0) / 1024)));
 
   constructor() {
-    this.pages.load(computed(() => ({ upload: this.upload(), name: this.name(), address: this.address() })));
+    this.pages.load(this.at);
     this.robots.load(computed(() => this.page()?.address ?? ''));
     this.harvests.load(this.harvestId);
     // Each page that came is told by its run.
     effect(() => {
-      const moved = `${this.run()?.state} ${this.run()?.done}`;
+      const moved = this.moved();
       const id = untracked(this.harvestId);
       if (moved !== '' && id !== null) untracked(() => this.harvests.load(id));
     });
@@ -224,8 +240,7 @@ export class Harvest {
   }
 
   private open(job: number, harvest: number) {
-    const queryParams = { upload: this.upload(), name: this.name(), address: this.address(), harvest };
-    void this.router.navigate(['/jobs', job, 'page'], { queryParams, replaceUrl: true });
+    void this.router.navigate(['/jobs', job, 'page'], { queryParams: { harvest }, replaceUrl: true });
   }
 
   /** The job that was chosen, or a new one named after the page. */

@@ -67,8 +67,8 @@ export class PagesAfter {
   readonly harvest = input<HarvestView | null>(null);
   readonly run = input<Run | null>(null);
   readonly working = input(false);
-  readonly start = output();
-  readonly again = output();
+  readonly begun = output();
+  readonly askedAgain = output();
 
   protected readonly turns = TURNS;
   protected readonly endWords = END_WORDS;

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, model } from '@ang
 import type { PageSet } from '@sieve/contract';
 import { tintOf } from './tints';
 
+/** As the template has it. */
 const WIDTH = 208;
 const LINE = 7;
 
@@ -26,12 +27,7 @@ const LINE = 7;
         <span class="name"
           ><small>{{ $index + 1 }}</small> <b>{{ set.name }}</b><small class="n">{{ set.size }}</small></span
         >
-        <svg
-          [attr.width]="${WIDTH}"
-          [attr.height]="set.height"
-          [attr.viewBox]="'0 0 ${WIDTH} ' + set.height"
-          aria-hidden="true"
-        >
+        <svg width="208" [attr.height]="set.height" [attr.viewBox]="'0 0 208 ' + set.height" aria-hidden="true">
           @for (bar of set.bars; track $index) {
             <rect
               [attr.x]="bar.x"
