@@ -1,11 +1,11 @@
 import { HARVEST_ENDS } from '@sieve/core/harvest/stop-rules';
 import * as z from 'zod';
 import { at, count, id } from './model';
+import { whoComes } from './sources';
 
 /** What a run is to do. */
 export const runInput = z.discriminatedUnion('kind', [
-  /** `onlyNew`: rows of people who are held or suppressed stay out. */
-  z.object({ kind: z.literal('bring-in'), sourceId: id, rows: count, onlyNew: z.boolean().optional() }),
+  z.object({ kind: z.literal('bring-in'), sourceId: id, rows: count, take: whoComes.optional() }),
   z.object({ kind: z.literal('sift') }),
   z.object({ kind: z.literal('ask'), step: z.string() }),
   z.object({ kind: z.literal('export'), exportId: id }),

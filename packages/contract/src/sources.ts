@@ -1,9 +1,9 @@
-import { TARGETS } from '@sieve/core/model/target';
+import { HELD_RULES, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
-import { at, count, id, rowIssue } from './model';
+import { at, count, id, personField, rowIssue } from './model';
 
 export const target = z.enum(TARGETS);
-export const column = z.object({ name: z.string().max(200), target });
+export const column = z.object({ name: z.string().max(200), target, held: z.enum(HELD_RULES).optional() });
 
 /** Index of the header among the rows that are not blank; -1: none. */
 const headerRow = z.int().min(-1).max(1000);
@@ -52,12 +52,46 @@ export const inspectBody = z.object({
   format: saidFormat.default({}),
   columns: z.array(column).max(500).nullable().default(null),
   jobId: z.int().nullable().default(null),
+  /** Only its beginning, for a first view; the counts are of that. */
+  beginning: z.boolean().default(false),
 });
 
 export const uploaded = z.object({ id: z.string(), name: z.string() });
 
-export const heldCounts = z.object({ fresh: count, thisJob: count, otherJobs: count, suppressed: count });
+/** Where the people of a file stand already; each row counts once in the first four. */
+export const heldCounts = z.object({
+  fresh: count,
+  thisJob: count,
+  otherJobs: count,
+  suppressed: count,
+  /** Left with an export of any job before. */
+  exported: count,
+  /** Rows of somebody who stands further up in the file. */
+  twice: count,
+});
 export type HeldCounts = z.output<typeof heldCounts>;
+
+/** What there is to say of those who are held. */
+export const heldDetails = z.object({
+  /** Jobs that hold them, most first. */
+  jobs: z.array(z.object({ id, name: z.string(), rows: count })),
+  /** When the last of those who were exported left. */
+  lastExportAt: at.nullable(),
+  suppressedBy: z.object({ emails: count, domains: count }),
+  /** The first who are in the job already, as they are held, as they come, and as they will be. */
+  merges: z.array(
+    z.object({
+      name: z.string(),
+      fields: z.array(z.object({ field: personField, held: z.string(), comes: z.string(), then: z.string() })),
+    }),
+  ),
+});
+export type HeldDetails = z.output<typeof heldDetails>;
+
+/** Which rows of a file come in: all, those of people who are held nowhere, those who never left with an export. */
+export const WHO_COMES = ['all', 'new', 'not-exported'] as const;
+export const whoComes = z.enum(WHO_COMES);
+export type WhoComes = z.output<typeof whoComes>;
 
 export const inspection = z.object({
   name: z.string(),
@@ -78,6 +112,8 @@ export const inspection = z.object({
   mapping: z.array(column),
   /** The mapping is that of an earlier table. */
   remembered: z.boolean(),
+  /** False: only its beginning was read, and more may follow. */
+  whole: z.boolean(),
   /** The first rows, as read. */
   preview: z.array(z.array(z.string())),
   /** The first row as it will be after tidying. */
@@ -89,6 +125,7 @@ export const inspection = z.object({
   /** At most 500 of them. */
   issues: z.array(rowIssue),
   held: heldCounts,
+  heldDetails,
 });
 export type Inspection = z.output<typeof inspection>;
 
@@ -97,8 +134,7 @@ export const bringIn = z.object({
   name: z.string().trim().min(1).max(300),
   format,
   columns: z.array(column).min(1).max(500),
-  /** Only rows of people who are held nowhere and not suppressed. */
-  onlyNew: z.boolean().default(false),
+  take: whoComes.default('all'),
 });
 export const broughtIn = z.object({ sourceId: id, runId: id });
 

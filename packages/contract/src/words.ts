@@ -28,6 +28,7 @@ export const ISSUE_WORDS: Record<IssueCode, string> = {
   'quote-not-closed': 'a quotation mark is never closed',
   'row-too-long': 'a row of more than four million characters without an end; the file may be of another kind',
   'not-new': 'held already, or on the suppression list: only new ones were wanted',
+  'exported-before': 'left with an export before: only those who had not were wanted',
   'record-unreadable': 'no record that can be read: not JSON, or a card without its end or its name',
   'sheet-cut': 'the sheet breaks off here or is damaged; rows may be lost or wrong: save it again and compare',
   'cell-unreadable': 'a cell that the workbook does not hold, or behind its last column',

@@ -50,3 +50,5 @@ CREATE TABLE `next_pages` (
 	`host` text PRIMARY KEY NOT NULL,
 	`next` text NOT NULL
 );
+--> statement-breakpoint
+UPDATE `runs` SET `input` = json_set(json_remove(`input`, '$.onlyNew'), '$.take', iif(json_extract(`input`, '$.onlyNew'), 'new', 'all')) WHERE json_extract(`input`, '$.kind') = 'bring-in';

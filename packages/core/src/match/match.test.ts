@@ -157,6 +157,31 @@ test('the fullest value survives, and a name comes from one record', () => {
   expect(survive(group, 'latest').person.firstName).toBe('Robert');
 });
 
+test('what a source says of what is held goes before the rule: fill, overwrite, keep, by field', () => {
+  const held = {
+    recordId: 1,
+    person: person({ firstName: 'Robert', lastName: 'Hathersage', title: 'Owner', city: 'Wells' }),
+  };
+  const comes = (rule: 'fill' | 'overwrite' | 'keep') => ({
+    recordId: 2,
+    person: person({ firstName: 'R.', lastName: 'Hathersage', title: 'Managing Director', phone: '+441134960001' }),
+    rules: { title: rule, phone: rule, firstName: rule },
+  });
+  const after = (rule: 'fill' | 'overwrite' | 'keep', ...more: { recordId: number; person: Person }[]) => {
+    const { person: is } = survive([held, comes(rule), ...more], 'latest');
+    return [is.firstName, is.title, is.phone, is.city];
+  };
+  expect(after('fill')).toEqual(['Robert', 'Owner', '+441134960001', 'Wells']);
+  expect(after('overwrite')).toEqual(['R.', 'Managing Director', '+441134960001', 'Wells']);
+  expect(after('keep')).toEqual(['Robert', 'Owner', '', 'Wells']);
+  const later = { recordId: 3, person: person({ lastName: 'Hathersage', phone: '+441134960002' }) };
+  expect(after('keep', later)[2]).toBe('+441134960002');
+  // Two rows of the same source hold nothing against each other.
+  const two = [comes('keep'), comes('keep')];
+  two[1]!.rules = two[0]!.rules;
+  expect(survive(two, 'latest').person.title).toBe('Managing Director');
+});
+
 test('short forms of names', () => {
   expect([areForms('bill', 'william'), areForms('liz', 'elizabeth'), areForms('bill', 'robert')]).toEqual([
     true,

@@ -1,3 +1,4 @@
+import { allowedBy, type HeldRules } from './held-rules';
 import { FIELDS_TOGETHER, type Person, type PersonField } from '../model/person';
 
 export interface Survivor {
@@ -10,6 +11,7 @@ export interface Survivor {
 interface Candidate {
   recordId: number;
   person: Person;
+  rules?: HeldRules | null;
 }
 
 /**
@@ -18,14 +20,19 @@ interface Candidate {
  * - fullest: the value that most records share, of those the one that says most (a full first name over an initial)
  * - first / latest: the earliest or latest record that has a value
  *
+ * What a source says about what is held goes before it, by field.
+ *
  * @param group the records of one cluster, earliest first; two or more
  */
 export function survive(group: readonly Candidate[], rule: Rule): Survivor {
   const from: Survivor['from'] = {};
   const person = { ...group[0]!.person };
   for (const fields of FIELDS_TOGETHER) {
-    const chosen = choose(group, fields, rule);
-    if (!chosen) continue;
+    const chosen = choose(allowedBy(group, fields), fields, rule);
+    if (!chosen) {
+      for (const field of fields) person[field] = '';
+      continue;
+    }
     for (const field of fields) {
       person[field] = chosen.person[field];
       if (person[field] !== '') from[field] = chosen.recordId;
@@ -48,6 +55,7 @@ function choose(group: readonly Candidate[], fields: readonly PersonField[], rul
 }
 
 function alike(group: readonly Candidate[], fields: readonly PersonField[]): boolean {
+  if (group.length === 0) return false;
   const { person: first } = group[0]!;
   for (const { person } of group) for (const field of fields) if (person[field] !== first[field]) return false;
   return true;

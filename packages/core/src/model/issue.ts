@@ -7,6 +7,7 @@ export type IssueCode =
   | 'sheet-cut'
   | 'record-unreadable'
   | 'not-new'
+  | 'exported-before'
   // intake: the row was read, but is worth a look
   | 'text-after-quote'
   | 'cell-unreadable'

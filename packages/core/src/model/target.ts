@@ -31,4 +31,10 @@ export type Target = (typeof TARGETS)[number];
 export interface Column {
   name: string;
   target: Target;
+  /** What becomes of a value where another is held already; left out: the rule of matching chooses. */
+  held?: HeldRule;
 }
+
+/** fill: only where nothing is held; overwrite: in the place of what is held; keep: what is held stays, a blank too. */
+export const HELD_RULES = ['fill', 'overwrite', 'keep'] as const;
+export type HeldRule = (typeof HELD_RULES)[number];

@@ -1,5 +1,6 @@
 import { companyOf } from '../company/company-of';
 import type { CompanyRow } from '../company/match-companies';
+import { heldRulesOf, type HeldRules } from '../match/held-rules';
 import type { Person } from '../model/person';
 import type { Column } from '../model/target';
 import { tidier, type TidyWith } from '../tidy/tidy-row';
@@ -15,6 +16,8 @@ export interface SiftRow {
   changes: number;
   /** Nothing in it says who it is. */
   nobody: boolean;
+  /** What its source does to what is held already; null: nothing of its own. */
+  rules?: HeldRules | null;
 }
 
 /** Makes rows about companies of records. */
@@ -32,6 +35,6 @@ export function rowSifter(options: TidyWith, said: Sorted) {
   return (recordId: number, cells: readonly string[], columns: readonly Column[]): SiftRow => {
     const { person, extra, changes, issues } = applyEdits(recordId, tidy(cells, columns), said);
     const nobody = issues.some(({ code }) => code === 'nothing-to-identify');
-    return { recordId, person, extra, changes: changes.length, nobody };
+    return { recordId, person, extra, changes: changes.length, nobody, rules: heldRulesOf(columns) };
   };
 }

@@ -154,5 +154,5 @@ function yoursOf(db: Db, { jobId, sourceId }: HarvestRow, { lists }: Settings): 
   const { columns } = sourceById(db, sourceId)!;
   const { phoneCountry } = stepIn(sieveOf(db, jobId), tidy).options;
   const standing = rowStanding(db, jobId, tidier({ phoneCountry, lists }));
-  return (cells) => standing(cells, columns) !== 'fresh';
+  return (cells) => standing(cells, columns).stands !== 'fresh';
 }

@@ -65,6 +65,13 @@ export function leave(client: Database, exportId: number, keys: readonly bigint[
   })();
 }
 
+/** Answers with which export of any job somebody left last; 0: with none. */
+export function lastExportOf(client: Database): (keys: readonly string[]) => number {
+  if (client.prepare('SELECT 1 FROM gone LIMIT 1').get() === undefined) return () => 0;
+  const select = client.prepare('SELECT max(export) FROM gone WHERE key = ?').pluck();
+  return (keys) => Math.max(0, ...keys.map((key) => (select.get(keyHash(key)) as number | null) ?? 0));
+}
+
 /** Answers whether somebody has left with an export of any job. */
 export function goneBefore(client: Database): (keys: readonly string[]) => boolean {
   if (client.prepare('SELECT 1 FROM gone LIMIT 1').get() === undefined) return () => false;
@@ -91,16 +98,22 @@ export function contactsKnownBy(client: Database, keys: readonly string[]): { jo
 /** True while nobody is held anywhere: nothing has to be asked then. */
 export const isEmpty = (client: Database): boolean => client.prepare('SELECT 1 FROM held LIMIT 1').get() === undefined;
 
+/** Answers which jobs and pick lists hold somebody: jobs by their number, a pick list as null. */
+export function heldIn(client: Database): (keys: readonly string[]) => Set<number | null> {
+  const select = client.prepare('SELECT place FROM held WHERE key = ?').pluck();
+  return (keys) =>
+    new Set(
+      keys.flatMap((key) =>
+        (select.all(keyHash(key)) as number[]).map((place) => (place % 4 === 2 ? null : Math.floor(place / 4))),
+      ),
+    );
+}
+
 /** Answers where somebody stands: in this job, in another or on a pick list, or nowhere. */
 export function standingOf(client: Database, jobId: number | null): (keys: readonly string[]) => Standing {
-  const select = client.prepare('SELECT place FROM held WHERE key = ?').pluck();
+  const held = heldIn(client);
   return (keys) => {
-    let standing: Standing = 'fresh';
-    for (const key of keys)
-      for (const place of select.all(keyHash(key)) as number[]) {
-        if (place % 4 !== 2 && Math.floor(place / 4) === jobId) return 'thisJob';
-        standing = 'otherJobs';
-      }
-    return standing;
+    const places = held(keys);
+    return places.size === 0 ? 'fresh' : jobId !== null && places.has(jobId) ? 'thisJob' : 'otherJobs';
   };
 }

@@ -17,9 +17,19 @@ export const suppressionRows = (db: Db): SuppressionRow[] =>
     .prepare('SELECT value, kind, at FROM suppressions ORDER BY at DESC, value LIMIT 5000')
     .all() as SuppressionRow[];
 
-/** Whether somebody must not be contacted, by address, its domain or the firm's. */
-export const isSuppressed = ({ emails, domains }: Suppression, { email, domain }: Pick<Person, 'email' | 'domain'>) =>
-  (email !== '' && (emails.has(email) || domains.has(email.slice(email.indexOf('@') + 1)))) || domains.has(domain);
+/** What of the list names somebody: their address, its domain or the firm's; null: nothing. */
+export function suppressedBy(
+  { emails, domains }: Suppression,
+  { email, domain }: Pick<Person, 'email' | 'domain'>,
+): 'email' | 'domain' | null {
+  if (email !== '' && emails.has(email)) return 'email';
+  const isOfDomain = (email !== '' && domains.has(email.slice(email.indexOf('@') + 1))) || domains.has(domain);
+  return isOfDomain ? 'domain' : null;
+}
+
+/** Whether somebody must not be contacted. */
+export const isSuppressed = (list: Suppression, person: Pick<Person, 'email' | 'domain'>): boolean =>
+  suppressedBy(list, person) !== null;
 
 /** Reads addresses and domains from a text, one a word; `refused` are neither. */
 export function readEntries(text: string): { entries: SuppressionEntry[]; refused: string[] } {

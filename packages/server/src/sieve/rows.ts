@@ -101,7 +101,7 @@ export function fateIn(db: Db, jobId: number, id: number): ContactRow['fate'] | 
   return contact && toRow(contact, stepIds(db, jobId)).fate;
 }
 
-function storedContact(db: Db, jobId: number, id: number): StoredContact | undefined {
+export function storedContact(db: Db, jobId: number, id: number): StoredContact | undefined {
   const columns = db.outcomes
     .prepare(`SELECT * FROM ${shownOutcome(db, jobId).contacts} WHERE id = ?`)
     .raw()

@@ -1,11 +1,11 @@
 import { join } from 'node:path';
 import { stepIn, tidier, tidy, type RawRow, type WordLists } from '@sieve/core';
-import type { Format } from '@sieve/contract';
+import type { Format, WhoComes } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { sieveOf } from '../jobs/store';
 import type { RunHandler } from '../runs/context';
 import { chunkWriter, sourceById } from './store';
-import { rowStanding } from './row-standing';
+import { rowStanding, staysOut } from './row-standing';
 import { tableRows } from './table/read-table';
 
 /** Rows written in one transaction, together with how far the source has been read. */
@@ -19,7 +19,8 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, 
   let done = source.rowsRead;
   let seen = 0;
   let waiting: RawRow[] = [];
-  const standing = input.onlyNew ? newOnly(db, source, settings.lists) : undefined;
+  const { take = 'all' } = input;
+  const standing = take === 'all' ? undefined : outAs(db, source, take, settings.lists);
   const write = chunkWriter(db, source.id, source.columns.length, standing);
   const skip = format.headerRow + 1 + done;
   for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format, source.name)) {
@@ -37,9 +38,18 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, 
   return { code: 'rows-read', rows: done };
 };
 
-/** Where the person of a row stands, as the look before it came in counted it. */
-function newOnly(db: Db, { jobId, columns }: NonNullable<ReturnType<typeof sourceById>>, lists: WordLists) {
+/** Why a row stays out, as the look before it came in counted it. */
+function outAs(
+  db: Db,
+  { jobId, columns }: NonNullable<ReturnType<typeof sourceById>>,
+  take: WhoComes,
+  lists: WordLists,
+) {
   const { phoneCountry } = stepIn(sieveOf(db, jobId), tidy).options;
   const standing = rowStanding(db, jobId, tidier({ phoneCountry, lists }));
-  return (cells: string[]) => standing(cells, columns);
+  return (cells: string[]) => {
+    const where = standing(cells, columns);
+    const code = staysOut(take, where);
+    return code && { code, field: where.stands };
+  };
 }

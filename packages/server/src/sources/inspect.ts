@@ -13,10 +13,11 @@ import {
   type TidyRow,
   type WordLists,
 } from '@sieve/core';
-import type { HeldCounts, Inspection, SaidFormat } from '@sieve/contract';
+import type { Inspection, SaidFormat } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
 import { jobRow } from '../jobs/store';
+import { heldCount } from './held-count';
 import { mappingOf } from './mappings';
 import { rowStanding } from './row-standing';
 import { openTable } from './table/read-table';
@@ -31,12 +32,14 @@ export interface ToInspect {
   /** How its columns are read; null: as they are recognised. */
   mapped: Column[] | null;
   jobId: number | null;
+  /** Only as many rows as its columns are recognised by. */
+  beginning?: boolean;
 }
 
-/** Reads a whole file without keeping it: what its columns are, what cannot be read, and who is held already. */
+/** Reads a file without keeping it, the whole of it or its beginning: what its columns are, what cannot be read, and who is held already. */
 export async function inspectFile(
   db: Db,
-  { file, name, said, mapped, jobId }: ToInspect,
+  { file, name, said, mapped, jobId, beginning = false }: ToInspect,
   lists: WordLists,
 ): Promise<Inspection> {
   const { format, sheets, rows: table } = await openTable(file, name, said);
@@ -45,13 +48,15 @@ export async function inspectFile(
   const sieve = jobId === null ? [] : (jobRow(db, jobId)?.sieve ?? []);
   const tidied = tidier({ phoneCountry: stepIn(sieve, tidy).options.phoneCountry, lists });
   const standing = rowStanding(db, jobId, tidied);
-  const held: HeldCounts = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0 };
+  const held = heldCount(db, jobId, tidied);
+  const count = (cells: string[]) => held.add(standing(cells, columns), cells, columns);
   let names: string[] | null = format.headerRow < 0 ? [] : null;
   let columns: Column[] = mapped ?? [];
   let remembered = false;
   let recognised: Inspection['columns'] = [];
   let seen = 0;
   let decided = false;
+  let whole = true;
   const waiting: string[][] = [];
 
   const decide = () => {
@@ -60,7 +65,7 @@ export async function inspectFile(
     remembered = last !== undefined && mapped === null;
     columns = mapped ?? last ?? recognised.map(({ name: column, target }) => ({ name: column, target }));
     decided = true;
-    for (const cells of waiting.splice(0)) held[standing(cells, columns)]++;
+    waiting.splice(0).forEach(count);
   };
 
   for await (const rows of table) {
@@ -84,10 +89,14 @@ export async function inspectFile(
     }
     for (const { cells } of read.records) {
       if (sample.length < SAMPLE) sample.push(cells);
-      if (decided) held[standing(cells, columns)]++;
+      if (decided) count(cells);
       else waiting.push(cells);
     }
     if (!decided && sample.length >= SAMPLE) decide();
+    if (beginning && decided) {
+      whole = false;
+      break;
+    }
   }
   if (out.rows + out.unread === 0) throw new AppError('no-rows', { name });
   names ??= [];
@@ -100,10 +109,12 @@ export async function inspectFile(
     columns: recognised,
     mapping: columns,
     remembered,
+    whole,
     preview: sample.slice(0, 20),
     tidied: first ? tidiedFirst(tidied(first, columns)) : [],
     ...out,
-    held,
+    held: held.counts,
+    heldDetails: held.details(),
   };
 }
 

@@ -59,6 +59,7 @@ export const sourceRoutes =
           said: body.format,
           mapped: body.columns,
           jobId: body.jobId,
+          beginning: body.beginning,
         }),
     );
     app.post(
@@ -71,7 +72,7 @@ export const sourceRoutes =
           ...ok(broughtIn),
         },
       },
-      ({ params, query, body: { format: origin, columns, name, uploadId: file, onlyNew } }) => {
+      ({ params, query, body: { format: origin, columns, name, uploadId: file, take } }) => {
         const { id: jobId } = theJob(db, params.id);
         if (!columns.some(({ target }) => SAYS_WHO.includes(target))) throw new AppError('nothing-mapped');
         if (origin.kind === 'table') decoderOf(origin.encoding);
@@ -79,7 +80,7 @@ export const sourceRoutes =
         return inTransaction(db, () => {
           if (origin.headerRow >= 0) rememberMapping(db, columns, now());
           const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
-          const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows, onlyNew });
+          const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows, take });
           events.emit({ type: 'job', jobId });
           return { sourceId, runId };
         });

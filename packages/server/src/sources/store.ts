@@ -1,5 +1,5 @@
 import { toRecords, type Column, type RawRow } from '@sieve/core';
-import type { Author, HeldCounts, SourceAbout, SourceRow } from '@sieve/contract';
+import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
 import { eq } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
@@ -39,13 +39,16 @@ export function recordAdder(db: Db): (sourceId: number, line: number, cells: rea
 export const countRead = (db: Db, sourceId: number, rows: number): void =>
   void db.$client.prepare('UPDATE sources SET rows_read = rows_read + ? WHERE id = ?').run(rows, sourceId);
 
-/** Writes rows of a file, what was wrong with them, and how far the file was read, together. */
-/** @param standing where the person of a row stands: those who are held or suppressed stay out, and are listed */
+/**
+ * Writes rows of a file, what was wrong with them, and how far the file was read, together.
+ *
+ * @param outAs why a row stays out, by its cells, and where its person stands; null: it comes in. What stays out is listed
+ */
 export function chunkWriter(
   db: Db,
   sourceId: number,
   width: number,
-  standing: (cells: string[]) => keyof HeldCounts = () => 'fresh',
+  outAs: (cells: string[]) => { code: string; field: string } | null = () => null,
 ) {
   const client = db.$client;
   const add = recordAdder(db);
@@ -57,9 +60,9 @@ export function chunkWriter(
     client
       .transaction(() => {
         for (const { line, cells } of read.records) {
-          const stands = standing(cells);
-          if (stands === 'fresh') add(sourceId, line, cells);
-          else issue.run(sourceId, line, 'not-new', 0, stands, cells.join(' | ').slice(0, LONGEST_SHOWN));
+          const out = outAs(cells);
+          if (out === null) add(sourceId, line, cells);
+          else issue.run(sourceId, line, out.code, 0, out.field, cells.join(' | ').slice(0, LONGEST_SHOWN));
         }
         for (const i of read.issues) issue.run(sourceId, i.line, i.code, i.kept ? 1 : 0, i.field, i.input);
         countRead(db, sourceId, rows.length);

@@ -149,25 +149,26 @@ test('only new ones: who is held or suppressed stays out, and is listed', async 
   const { body: job } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'New' });
   await server.call('POST', '/api/suppressions', { text: 'never@asked.example' });
   const text =
-    'Name,Email\nMaren Oakhill,maren.oakhill@brackenfold.example\nOluchi Tolliver,o@new.example\nA Never,never@asked.example\n';
+    'Name,Email\nMaren Oakhill,maren.oakhill@brackenfold.example\nOluchi Tolliver,o@new.example\nA Never,never@asked.example\nO. Tolliver,o@new.example\n';
   const { body: upload } = await server.call<{ id: string }>('POST', '/api/uploads?name=list.csv', text);
   const { body: found } = await server.call<Inspection>('POST', `/api/uploads/${upload.id}/inspect?name=list.csv`, {
     jobId: job.id,
   });
-  expect(found.held).toEqual({ fresh: 1, thisJob: 0, otherJobs: 1, suppressed: 1 });
+  expect(found.held).toEqual({ fresh: 2, thisJob: 0, otherJobs: 1, suppressed: 1, exported: 0, twice: 1 });
+  expect(found.heldDetails).toMatchObject({ jobs: [{ rows: 1 }], suppressedBy: { emails: 1, domains: 0 } });
   const { name, format, mapping: columns } = found;
   await server.call('POST', `/api/jobs/${job.id}/sources?rows=3`, {
     uploadId: upload.id,
     name,
     format,
     columns,
-    onlyNew: true,
+    take: 'new',
   });
   await server.idle();
   const {
     body: [source],
   } = await server.call<SourceRow[]>('GET', `/api/jobs/${job.id}/sources`);
-  expect(source).toMatchObject({ rows: 1, unread: 2 });
+  expect(source).toMatchObject({ rows: 2, unread: 2 });
   const { body: issues } = await server.call<object[]>('GET', `/api/jobs/${job.id}/sources/${source!.id}/issues`);
   expect(issues).toMatchObject([
     { line: 2, code: 'not-new', field: 'otherJobs', kept: false },

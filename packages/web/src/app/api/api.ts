@@ -49,6 +49,7 @@ import type {
   SuppressionRow,
   TitleGroup,
   WebPage,
+  WhoComes,
   WebPageFetched,
 } from '@sieve/contract';
 import type { Observable } from 'rxjs';
@@ -88,11 +89,14 @@ export class Api {
       observe: 'events',
       reportProgress: true,
     });
-  inspect = (upload: string, name: string, format: SaidFormat, columns: Column[] | null, jobId: number | null) =>
-    this.http.post<Inspection>(`/api/uploads/${upload}/inspect`, { format, columns, jobId }, { params: { name } });
+  inspect = (
+    upload: string,
+    name: string,
+    body: { format: SaidFormat; columns: Column[] | null; jobId: number | null; beginning?: boolean },
+  ) => this.http.post<Inspection>(`/api/uploads/${upload}/inspect`, body, { params: { name } });
   bringIn = (
     job: number,
-    body: { uploadId: string; name: string; format: Format; columns: Column[]; onlyNew: boolean },
+    body: { uploadId: string; name: string; format: Format; columns: Column[]; take: WhoComes },
     rows: number,
   ) => this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
 

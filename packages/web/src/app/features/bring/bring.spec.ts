@@ -20,6 +20,7 @@ const inspection = (change: Partial<Inspection> = {}): Inspection => ({
     { name: 'E-mail', target: 'email' },
   ],
   remembered: false,
+  whole: true,
   preview: [['Oakhill', 'm@brackenfold.example']],
   tidied: [],
   rows: 640,
@@ -27,7 +28,15 @@ const inspection = (change: Partial<Inspection> = {}): Inspection => ({
   unread: 1,
   noted: 0,
   issues: [{ line: 181, code: 'quote-not-closed', kept: false, field: '', input: 'Torn "off' }],
-  held: { fresh: 600, thisJob: 30, otherJobs: 10, suppressed: 0 },
+  held: { fresh: 600, thisJob: 30, otherJobs: 10, suppressed: 0, exported: 12, twice: 3 },
+  heldDetails: {
+    jobs: [{ id: 9, name: 'Dairies', rows: 10 }],
+    lastExportAt: 1,
+    suppressedBy: { emails: 0, domains: 0 },
+    merges: [
+      { name: 'Maren Oakhill', fields: [{ field: 'title', held: 'Owner', comes: 'Director', then: 'Director' }] },
+    ],
+  },
   ...change,
 });
 
@@ -62,7 +71,10 @@ describe('bring in', () => {
     http.expectOne(inspects).flush(inspection());
     await settled();
     expect(text()).toContain('New to you 600');
-    expect(element.querySelectorAll('mat-select[aria-label^="What"]')).toHaveLength(2);
+    expect(element.querySelectorAll('[role=table] mat-select')).toHaveLength(2);
+    expect(text()).toContain('10 in Dairies');
+    expect(text()).toContain('3 rows repeat somebody further up');
+    expect(text()).toContain('Director Owner');
     button(/1 row/).click();
     await settled();
     expect(text()).toContain('a quotation mark is never closed');
@@ -85,6 +97,26 @@ describe('bring in', () => {
     first!.flush(inspection({ rows: 9 }));
     await settled();
     expect(text()).toContain('Bring in 7 rows');
+  });
+
+  it('brings in only who never left with an export, and says what becomes of what is held', async () => {
+    const { http, drop, answerUpload, settled, pick, button } = await open();
+    drop('guild.txt');
+    await answerUpload();
+    http.expectOne(inspects).flush(inspection());
+    await settled();
+    await pick('What becomes of Email where it is held', 'overwrite');
+    const again = http.expectOne(inspects);
+    expect(again.request.body).toMatchObject({
+      columns: [{ target: 'lastName' }, { target: 'email', held: 'overwrite' }],
+    });
+    again.flush(inspection({ mapping: (again.request.body as { columns: Inspection['mapping'] }).columns }));
+    await settled();
+    button(/never exported 628/).click();
+    await settled();
+    button(/Bring in 628 rows/).click();
+    const brought = http.expectOne((request) => request.url === '/api/jobs/4/sources');
+    expect(brought.request.body).toMatchObject({ take: 'not-exported', columns: [{}, { held: 'overwrite' }] });
   });
 
   it('says why a file cannot be read', async () => {

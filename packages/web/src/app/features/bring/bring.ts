@@ -7,8 +7,16 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import { Router, RouterLink } from '@angular/router';
-import { TARGETS, type Column, type Target } from '@sieve/core/model/target';
-import { FIELD_WORDS, ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat } from '@sieve/contract';
+import { TARGETS, type Column, type HeldRule, type Target } from '@sieve/core/model/target';
+import {
+  FIELD_WORDS,
+  ISSUE_WORDS,
+  TARGET_WORDS,
+  WHO_COMES,
+  type Inspection,
+  type SaidFormat,
+  type WhoComes,
+} from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { map, type Observable, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
@@ -18,6 +26,7 @@ import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { whenWords } from '../../ui/when';
 import { isTyping } from '../../ui/shortcuts/shortcuts';
 import { Select, type Option } from '../../ui/select/select';
 
@@ -29,11 +38,13 @@ interface Arrived {
   inspection: Inspection | null;
   columns: Column[];
   problem: string;
-  /** Rows of people who are held or suppressed stay out. */
-  onlyNew: boolean;
+  /** In bytes. */
+  size: number;
+  take: WhoComes;
   /** Number of the latest look into it; the answer to an earlier one comes too late. */
   look: number;
-  state: 'sending' | 'reading' | 'ready' | 'failed' | 'in';
+  /** counting: its columns are known by its beginning, and the rest is being read. */
+  state: 'sending' | 'reading' | 'counting' | 'ready' | 'failed' | 'in';
 }
 
 const ENCODINGS = [
@@ -59,6 +70,22 @@ const KINDS = [
   { value: 'page' as const, label: 'a web page' },
   { value: 'objects' as const, label: 'JSON' },
   { value: 'cards' as const, label: 'vCards' },
+];
+
+/** A larger file is seen by its beginning first. */
+const LARGE_BYTES = 5_000_000;
+const TAKE_WORDS: Record<WhoComes, string> = {
+  all: 'All',
+  new: 'Only those new to you',
+  'not-exported': 'Only those never exported',
+};
+const comesOf = ({ rows, held }: Inspection, take: WhoComes): number =>
+  take === 'new' ? held.fresh : take === 'not-exported' ? rows - held.exported : rows;
+const RULE_OPTIONS: Option<HeldRule | 'rule'>[] = [
+  { value: 'rule', label: 'matching chooses' },
+  { value: 'fill', label: 'fill blanks only' },
+  { value: 'overwrite', label: 'overwrite' },
+  { value: 'keep', label: 'keep what is held' },
 ];
 
 /** A file's columns as they were recognised, corrected by hand, before anything is brought in. */
@@ -123,8 +150,26 @@ export class Bring {
   );
   protected readonly rowsToCome = computed(() => {
     const file = this.file();
-    return (file?.onlyNew ? file.inspection?.held.fresh : file?.inspection?.rows) ?? 0;
+    return file?.inspection ? comesOf(file.inspection, file.take) : 0;
   });
+  protected readonly takes = computed(() => {
+    const found = this.file()?.inspection;
+    if (!found) return [];
+    return WHO_COMES.map((value) => ({ value, label: TAKE_WORDS[value], rows: comesOf(found, value) })).filter(
+      ({ value, rows }) => value === 'all' || rows < found.rows,
+    );
+  });
+  /** The fields that a file has, with what becomes of those that are held already. */
+  protected readonly fieldRules = computed(() => {
+    const file = this.file();
+    if (!file?.inspection || file.inspection.held.thisJob === 0) return [];
+    return file.columns.flatMap(({ name, target, held }, column) =>
+      target === 'own' || target === 'skip'
+        ? []
+        : [{ column, name: TARGET_WORDS[target] || name, held: held ?? ('rule' as const) }],
+    );
+  });
+  protected readonly ruleOptions = RULE_OPTIONS;
   protected readonly heldRows = computed(() => {
     const held = this.file()?.inspection?.held;
     if (!held) return [];
@@ -155,6 +200,7 @@ export class Bring {
   protected readonly targetOptions = (column: string): Option<Target>[] =>
     TARGETS.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
 
+  protected readonly when = whenWords;
   protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
 
   protected choose(element: HTMLInputElement) {
@@ -186,7 +232,8 @@ export class Bring {
           inspection: null,
           columns: [],
           problem: '',
-          onlyNew: false,
+          size: file.size,
+          take: 'all',
           look: 0,
           state: 'sending',
         },
@@ -213,18 +260,25 @@ export class Bring {
 
   /** Reads the file anew, with what was said about it; of several looks into one file the last one counts. */
   private inspect(at: number, format: SaidFormat, columns: Column[] | null) {
-    const { upload, name } = this.files()[at]!;
+    const { upload, name, size } = this.files()[at]!;
     const look = ++this.looks;
     this.patch(at, { state: 'reading', problem: '', look });
     const ifLast = (change: Partial<Arrived>) => this.files()[at]!.look === look && this.patch(at, change);
-    this.doing.run(
-      this.api.inspect(upload, name, format, columns, this.chosenJob()),
-      (inspection) => ifLast({ inspection, columns: inspection.mapping, state: 'ready' }),
-      (problem) => ifLast({ state: 'failed', problem }),
-    );
+    const asked = { format, columns, jobId: this.chosenJob() };
+    const read = (beginning: boolean) =>
+      this.doing.run(
+        this.api.inspect(upload, name, { ...asked, beginning }),
+        (inspection) => {
+          const known = { inspection, columns: inspection.mapping };
+          const isLast = ifLast({ ...known, state: inspection.whole ? 'ready' : 'counting' });
+          if (isLast !== false && !inspection.whole) read(false);
+        },
+        (problem) => ifLast({ state: 'failed', problem }),
+      );
+    read(size > LARGE_BYTES);
   }
 
-  private patch(at: number, change: Partial<Arrived>) {
+  private patch(at: number, change: Partial<Arrived>): void {
     this.files.update((all) => all.map((file, i) => (i === at ? { ...file, ...change } : file)));
   }
 
@@ -234,7 +288,7 @@ export class Bring {
   }
 
   protected map(column: number, target: Target) {
-    const columns = this.file()!.columns.map((known, i) => (i === column ? { ...known, target } : known));
+    const columns = this.file()!.columns.map((known, i) => (i === column ? { name: known.name, target } : known));
     this.patch(this.at(), { columns });
     this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
@@ -262,8 +316,17 @@ export class Bring {
     );
   }
 
-  protected takeOnlyNew(onlyNew: boolean) {
-    this.patch(this.at(), { onlyNew });
+  protected setTake(take: WhoComes) {
+    this.patch(this.at(), { take });
+  }
+
+  protected setHeld(column: number, rule: HeldRule | 'rule') {
+    const columns = this.file()!.columns.map(({ name, target, held }, i) => {
+      const said = i === column ? (rule === 'rule' ? undefined : rule) : held;
+      return { name, target, ...(said && { held: said }) };
+    });
+    this.patch(this.at(), { columns });
+    this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
 
   protected setJob(id: number | null) {
@@ -280,8 +343,8 @@ export class Bring {
       return this.notices.say('The brief of the new job cannot be used as it is. Nothing was brought in.');
     }
     const { format, rows } = file.inspection;
-    const { upload: uploadId, name, columns, onlyNew } = file;
-    const source = { uploadId, name, format, columns, onlyNew };
+    const { upload: uploadId, name, columns, take } = file;
+    const source = { uploadId, name, format, columns, take };
     this.working.set(true);
     this.doing.run(
       this.jobToFill(file.name).pipe(switchMap((job) => this.api.bringIn(job, source, rows).pipe(map(() => job)))),
