@@ -14,6 +14,10 @@ export const ERRORS = {
     422,
     '{name} could not be opened as a workbook: {detail}. Nothing was brought in; save it again as XLSX or CSV.',
   ],
+  'broken-zip': [
+    422,
+    '{name} could not be unpacked: {detail}. Nothing was brought in; unpack it yourself and bring in the files.',
+  ],
   'no-records': [
     422,
     '{name} holds nothing that repeats: no table, list or cards of records. Nothing was brought in; copy the rows out of the page and paste them.',

@@ -1,7 +1,7 @@
 import { HARVEST_ENDS, stopRules } from '@sieve/core/harvest/stop-rules';
 import * as z from 'zod';
 import { at, count, id } from './model';
-import { column, uploaded } from './sources';
+import { column } from './sources';
 
 /** A web page's address. */
 export const pageAddress = z.url({ protocol: /^https?$/, hostname: z.regexes.domain }).max(2000);
@@ -11,7 +11,7 @@ export const robotsSay = z.object({ allows: z.boolean(), seconds: z.number().min
 export type RobotsSay = z.output<typeof robotsSay>;
 
 export const webPageBody = z.object({ address: pageAddress });
-export const webPageFetched = uploaded.extend({ address: z.string() });
+export const webPageFetched = z.object({ id: z.string(), name: z.string(), address: z.string() });
 
 /** How the next page is found: by what is likeliest, by the words of a link, or not at all. */
 export const nextWish = z.discriminatedUnion('by', [

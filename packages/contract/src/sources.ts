@@ -7,13 +7,16 @@ export const column = z.object({ name: z.string().max(200), target, held: z.enum
 
 /** Index of the header among the rows that are not blank; -1: none. */
 const headerRow = z.int().min(-1).max(1000);
+/** The row above the header holds groups of its columns, and is joined with it. */
+const joined = z.boolean().optional();
 const table = z.object({
   kind: z.literal('table'),
   encoding: z.string().min(1).max(40),
   delimiter: z.string().length(1),
   headerRow,
+  joined,
 });
-const workbook = z.object({ kind: z.literal('workbook'), sheet: z.string().max(200), headerRow });
+const workbook = z.object({ kind: z.literal('workbook'), sheet: z.string().max(200), headerRow, joined });
 
 const encoding = table.shape.encoding;
 /** The records of a saved page; `sheet` is which set of them. */
@@ -44,7 +47,7 @@ export type SourceAbout = z.output<typeof sourceAbout>;
 /** What the person said about a file; what is left out is found. */
 export const saidFormat = z
   .object({ kind: z.enum(['table', 'workbook', 'page', 'objects', 'cards']) })
-  .extend({ ...table.omit({ kind: true }).shape, sheet: page.shape.sheet, lines: z.boolean() })
+  .extend({ ...table.omit({ kind: true }).shape, sheet: page.shape.sheet, lines: z.boolean(), joined: z.boolean() })
   .partial();
 export type SaidFormat = z.output<typeof saidFormat>;
 
@@ -56,7 +59,10 @@ export const inspectBody = z.object({
   beginning: z.boolean().default(false),
 });
 
-export const uploaded = z.object({ id: z.string(), name: z.string() });
+const upload = z.object({ id: z.string(), name: z.string() });
+/** `holds`: the files that a zip was unpacked to, in its place. */
+export const uploaded = upload.extend({ holds: z.array(upload) });
+export type Uploaded = z.output<typeof uploaded>;
 
 /** Where the people of a file stand already; each row counts once in the first four. */
 export const heldCounts = z.object({

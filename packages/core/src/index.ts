@@ -11,6 +11,7 @@ export * from './intake/delimited';
 export * from './intake/delimiter';
 export * from './intake/encoding';
 export * from './intake/header';
+export * from './intake/joined-header';
 export * from './intake/recognise';
 export * from './intake/records';
 export * from './tidy/email';

@@ -1,6 +1,7 @@
 import {
   emptyPerson,
   fullName,
+  joinedNames,
   PERSON_FIELDS,
   recogniseColumns,
   stepIn,
@@ -13,7 +14,7 @@ import {
   type TidyRow,
   type WordLists,
 } from '@sieve/core';
-import type { Inspection, SaidFormat } from '@sieve/contract';
+import type { Format, Inspection, SaidFormat } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
 import { jobRow } from '../jobs/store';
@@ -72,7 +73,7 @@ export async function inspectFile(
     let body = rows;
     if (seen <= format.headerRow) {
       const headerAt = format.headerRow - seen;
-      if (headerAt < rows.length) names = uniqueNames(rows[headerAt]!.cells.map((cell) => cell.trim()));
+      if (headerAt < rows.length) names = namesIn(format, rows[headerAt - 1]?.cells, rows[headerAt]!.cells);
       body = rows.slice(Math.min(rows.length, headerAt + 1));
     }
     seen += rows.length;
@@ -116,6 +117,11 @@ export async function inspectFile(
     held: held.counts,
     heldDetails: held.details(),
   };
+}
+
+function namesIn(format: Format, above: readonly string[] | undefined, cells: readonly string[]): string[] {
+  const isJoined = 'joined' in format && format.joined && above !== undefined;
+  return uniqueNames(isJoined ? joinedNames(above, cells) : cells.map((cell) => cell.trim()));
 }
 
 function tidiedFirst({ person, changes }: TidyRow): Inspection['tidied'] {

@@ -14,6 +14,7 @@ import { theJob } from '../jobs/the-job';
 import { rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues } from './store';
+import { unpack } from './unpack';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
 /** Of the columns of a source at least one has to be among these. */
@@ -46,7 +47,12 @@ export const sourceRoutes =
           await rm(pathOf(id), { force: true });
           throw error;
         }
-        return { id, name: query.name };
+        const holds = await unpack(pathOf(id), query.name, join(dataDir, 'uploads'), newId).catch((error: unknown) => {
+          // A damaged workbook says better what is wrong with it when it is read.
+          if (/\.(xlsx|xlsm|ods)$/i.test(query.name)) return null;
+          throw error;
+        });
+        return { id, name: query.name, holds: holds ?? [] };
       },
     );
     app.post(

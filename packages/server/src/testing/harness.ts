@@ -19,9 +19,9 @@ export async function harness() {
   async function call<T = unknown>(
     method: 'GET' | 'POST' | 'PUT' | 'PATCH',
     url: string,
-    body?: object | string,
+    body?: object | string | Buffer,
   ): Promise<{ status: number; body: T }> {
-    const raw = typeof body === 'string';
+    const raw = typeof body === 'string' || Buffer.isBuffer(body);
     const response = await app.inject({
       method,
       url,

@@ -1,6 +1,14 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import { delimitedReader, findDelimiter, findHeader, looksBinary, mostCommon, type RawRow } from '@sieve/core';
+import {
+  delimitedReader,
+  findDelimiter,
+  findHeader,
+  hasGroupsAbove,
+  looksBinary,
+  mostCommon,
+  type RawRow,
+} from '@sieve/core';
 import type { Format, SaidFormat } from '@sieve/contract';
 import { AppError } from '../../errors';
 import { encodingOf, head } from '../documents/head';
@@ -43,12 +51,19 @@ export async function openTable(file: string, name: string, said: SaidFormat): P
     const columns = Math.max(...sample.map((cells) => cells.length));
     throw new AppError('too-many-columns', { name, columns, limit: MOST_COLUMNS });
   }
-  const hasHeader = format.kind === 'table' || format.kind === 'workbook';
-  const headerRow = hasHeader ? (said.headerRow ?? findHeader(sample).row) : 0;
-  return { format: { ...format, headerRow }, sheets, rows: behind(first, rows) };
+  return { format: withHeader(format, said, sample), sheets, rows: behind(first, rows) };
 }
 
 const HEADER_SAMPLE = 200;
+
+/** Where the header is, as was said or as it is found. */
+function withHeader(format: Format, said: SaidFormat, sample: string[][]): Format {
+  if (format.kind !== 'table' && format.kind !== 'workbook') return { ...format, headerRow: 0 };
+  const headerRow = said.headerRow ?? findHeader(sample).row;
+  const above = sample[headerRow - 1];
+  const joined = above !== undefined && (said.joined ?? hasGroupsAbove(above, sample[headerRow] ?? []));
+  return { ...format, headerRow, ...(joined && { joined }) };
+}
 
 async function* behind(first: RawRow[], rest: AsyncGenerator<RawRow[]>): AsyncGenerator<RawRow[]> {
   yield first;

@@ -4,11 +4,12 @@ import { AppError } from '../../errors';
 import { readBook, textOf, unescaped, type Book } from './book';
 import { columnOf, dateText, numberText } from './cells';
 import { attribute, hear } from './xml';
-import { openParts } from './zip';
+import { isOds, odsRows, odsSheets } from './ods';
+import { broken, openParts, type Parts } from './zip';
 
 const ROWS_AT_ONCE = 500;
 /** The columns of a sheet, A to XFD. */
-const MOST_CELLS = 16_384;
+export const MOST_CELLS = 16_384;
 
 /**
  * The rows of one sheet, some hundred at a time, as a delimited file would give them; `line` is the row's number. A cell that
@@ -25,6 +26,10 @@ export async function* workbookRows(
 ): AsyncGenerator<RawRow[]> {
   const parts = await openParts(file, name, (await stat(file)).size);
   try {
+    if (isOds(parts)) {
+      yield* openDocument(parts, name, sheet, onSheets);
+      return;
+    }
     const book = await readBook(parts, name);
     onSheets(book.sheets.map((known) => known.name));
     const wanted = sheet === '' ? book.sheets[0] : book.sheets.find((known) => known.name === sheet);
@@ -33,6 +38,21 @@ export async function* workbookRows(
   } finally {
     parts.close();
   }
+}
+
+async function* openDocument(
+  parts: Parts,
+  name: string,
+  sheet: string,
+  onSheets: (names: string[]) => void,
+): AsyncGenerator<RawRow[]> {
+  const names = await odsSheets(parts).catch((error: Error) => {
+    throw broken(name, error);
+  });
+  onSheets(names);
+  if (names.length === 0) throw broken(name, new Error('it holds no sheet'));
+  if (sheet !== '' && !names.includes(sheet)) throw broken(name, new Error(`it has no sheet ${sheet}`));
+  yield* odsRows(parts, sheet);
 }
 
 async function* sheetRows(stream: Parameters<typeof hear>[0], book: Book): AsyncGenerator<RawRow[]> {

@@ -38,6 +38,7 @@ import type {
   RunAction,
   SaidFormat,
   SampleView,
+  Uploaded,
   ValuesView,
   SearchBatchesBody,
   SearchPatch,
@@ -83,7 +84,7 @@ export class Api {
     this.http.post<DecisionRow>(`/api/decisions/${decision}`, { undone });
 
   upload = (file: Blob, name: string) =>
-    this.http.post<{ id: string; name: string }>('/api/uploads', file, {
+    this.http.post<Uploaded>('/api/uploads', file, {
       params: { name },
       headers: { 'content-type': 'application/octet-stream' },
       observe: 'events',

@@ -51,7 +51,7 @@ async function open() {
   const answerUpload = async () => {
     const upload = http.expectOne((request) => request.url === '/api/uploads');
     upload.event({ type: HttpEventType.UploadProgress, loaded: 1, total: 2 });
-    upload.event(new HttpResponse({ body: { id: 'upload-1', name: 'guild.txt' } }));
+    upload.event(new HttpResponse({ body: { id: 'upload-1', name: 'guild.txt', holds: [] } }));
     await bring.stable();
   };
   /** Lets promises that wait for an answer go on. */
@@ -74,7 +74,7 @@ describe('bring in', () => {
     expect(element.querySelectorAll('[role=table] mat-select')).toHaveLength(2);
     expect(text()).toContain('10 in Dairies');
     expect(text()).toContain('3 rows repeat somebody further up');
-    expect(text()).toContain('Director Owner');
+    expect(text()).toContain('DirectorOwner');
     button(/1 row/).click();
     await settled();
     expect(text()).toContain('a quotation mark is never closed');

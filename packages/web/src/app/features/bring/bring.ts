@@ -223,21 +223,7 @@ export class Bring {
   private take(files: File[]) {
     for (const file of files) {
       const at = this.files().length;
-      this.files.update((all) => [
-        ...all,
-        {
-          name: file.name,
-          upload: '',
-          sent: 0,
-          inspection: null,
-          columns: [],
-          problem: '',
-          size: file.size,
-          take: 'all',
-          look: 0,
-          state: 'sending',
-        },
-      ]);
+      this.files.update((all) => [...all, this.arrived(file.name, file.size)]);
       this.at.set(at);
       this.send(at, file);
     }
@@ -250,12 +236,53 @@ export class Bring {
         if (event.type === HttpEventType.UploadProgress)
           this.patch(at, { sent: event.loaded / (event.total ?? file.size) });
         else if (event.type === HttpEventType.Response && event.body) {
-          this.patch(at, { upload: event.body.id, sent: 1 });
+          const { id, holds } = event.body;
+          if (holds.length > 0) return this.open(at, holds, file.size);
+          this.patch(at, { upload: id, sent: 1 });
           this.inspect(at, {}, null);
         }
       },
       (problem) => this.patch(at, { state: 'failed', problem }),
     );
+  }
+
+  /** Puts the files of a zip in its place. */
+  private open(at: number, holds: readonly { id: string; name: string }[], size: number) {
+    const from = this.files().length;
+    const [first, ...others] = holds.map(({ id: upload, name }) => ({ ...this.arrived(name, size), upload, sent: 1 }));
+    this.files.update((all) => [...all.map((file, i) => (i === at ? first! : file)), ...others]);
+    this.inspect(at, {}, null);
+    others.forEach((_, i) => this.inspect(from + i, {}, null));
+  }
+
+  /** The other sheets of a workbook come in as sources of their own. */
+  protected takeSheets() {
+    const { inspection, upload, name, size } = this.file()!;
+    const [own = '', from] = [
+      inspection!.format.kind === 'workbook' ? inspection!.format.sheet : '',
+      this.files().length,
+    ];
+    const others = inspection!.sheets.filter((sheet) => sheet !== (own || inspection!.sheets[0]));
+    this.files.update((all) => [
+      ...all,
+      ...others.map((sheet) => ({ ...this.arrived(`${name}, ${sheet}`, size), upload, sent: 1 })),
+    ]);
+    others.forEach((sheet, i) => this.inspect(from + i, { sheet }, null));
+  }
+
+  private arrived(name: string, size: number): Arrived {
+    return {
+      name,
+      size,
+      upload: '',
+      sent: 0,
+      inspection: null,
+      columns: [],
+      problem: '',
+      take: 'all',
+      look: 0,
+      state: 'sending',
+    };
   }
 
   /** Reads the file anew, with what was said about it; of several looks into one file the last one counts. */
@@ -335,14 +362,40 @@ export class Bring {
     if (file?.inspection) this.inspect(this.at(), file.inspection.format, file.columns);
   }
 
+  protected readonly readyFiles = computed(() => this.files().filter(({ state }) => state === 'ready').length);
+  /** Whether the sheets of this workbook are in the list each. */
+  protected isTaken(sheets: readonly string[]): boolean {
+    const { upload } = this.file()!;
+    return this.files().filter((file) => file.upload === upload).length >= sheets.length;
+  }
+
   protected bringIn() {
     const file = this.file();
     if (!file?.inspection || this.working()) return;
+    this.into(file, (job) => {
+      const next = this.files().findIndex(({ state }) => state === 'ready');
+      if (next >= 0) this.at.set(next);
+      else void this.router.navigate(['/jobs', job]);
+    });
+  }
+
+  /** One after the other, each as it is set up; what cannot come in stays in the list. */
+  protected bringInAll() {
+    const next = this.files().findIndex(({ state }) => state === 'ready');
+    if (next < 0 || this.working()) return;
+    this.at.set(next);
+    this.into(this.file()!, (job) => {
+      if (this.readyFiles() > 0) this.bringInAll();
+      else void this.router.navigate(['/jobs', job]);
+    });
+  }
+
+  private into(file: Arrived, then: (job: number) => void) {
     if (this.chosenJob() === null && this.brief.invalid) {
       this.brief.markAllAsTouched();
       return this.notices.say('The brief of the new job cannot be used as it is. Nothing was brought in.');
     }
-    const { format, rows } = file.inspection;
+    const { format, rows } = file.inspection!;
     const { upload: uploadId, name, columns, take } = file;
     const source = { uploadId, name, format, columns, take };
     this.working.set(true);
@@ -351,9 +404,7 @@ export class Bring {
       (job) => {
         this.working.set(false);
         this.patch(this.at(), { state: 'in' });
-        const next = this.files().findIndex(({ state }) => state === 'ready');
-        if (next >= 0) this.at.set(next);
-        else void this.router.navigate(['/jobs', job]);
+        then(job);
       },
       (words) => {
         this.working.set(false);
