@@ -1,3 +1,4 @@
+import { CONTACT_PARTS } from '@sieve/core/model/contact-parts';
 import * as z from 'zod';
 import { at, count, fate, id } from './model';
 
@@ -29,3 +30,42 @@ export const foundThings = z.object({
   sources: z.array(named.extend({ jobId: id })),
 });
 export type FoundThings = z.output<typeof foundThings>;
+
+/** Somebody who is held, with what was done with them. */
+export const heldContact = z.object({
+  jobId: id,
+  contact: id,
+  name: z.string(),
+  title: z.string(),
+  company: z.string(),
+  email: z.string(),
+  step: z.string(),
+  fate: fate.shape.state,
+  /** When they left with an export last; null: never. */
+  exportedAt: at.nullable(),
+});
+export type HeldContact = z.output<typeof heldContact>;
+
+/** A contact as it is typed, or read in what was pasted; parts left out are blank. */
+export const typedContact = z.partialRecord(z.enum(CONTACT_PARTS), z.string().max(2000));
+export type TypedContact = z.output<typeof typedContact>;
+export const contactText = z.object({ text: z.string().min(1).max(200_000) });
+export const heldAlready = z.object({
+  contacts: z.array(heldContact),
+  exportedAt: at.nullable(),
+  suppressed: z.boolean(),
+});
+export type HeldAlready = z.output<typeof heldAlready>;
+export const contactAdded = z.object({ sourceId: id });
+
+export const lookUpQuery = z.object({ q: z.string().trim().min(3).max(500) });
+/** What is held of a firm by its website, or of a person by their profile link. */
+export const lookedUp = z.object({
+  about: z.enum(['firm', 'person']),
+  /** The domain, or the link in its one form. */
+  key: z.string(),
+  company: z.string(),
+  contacts: z.array(heldContact),
+  suppressed: z.boolean(),
+});
+export type LookedUp = z.output<typeof lookedUp>;

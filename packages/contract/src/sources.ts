@@ -36,6 +36,7 @@ export const origin = z.discriminatedUnion('kind', [
   ...FORMATS,
   z.object({ kind: z.literal('directory'), searchId: z.int() }),
   z.object({ kind: z.literal('picks'), listId: z.int() }),
+  z.object({ kind: z.literal('typed') }),
   z.object({ kind: z.literal('harvest'), address: z.string(), harvestId: z.int() }),
 ]);
 export type Origin = z.output<typeof origin>;

@@ -23,12 +23,14 @@ import { searchRoutes } from './searches/routes';
 import { settingsRoutes } from './settings/routes';
 import { sieveRoutes } from './sieve/routes';
 import { sourceRoutes } from './sources/routes';
+import { typedRoutes } from './sources/typed-routes';
 
 /** Every subject's routes. */
 const ROUTES = [
   jobRoutes,
   decisionRoutes,
   sourceRoutes,
+  typedRoutes,
   harvestRoutes,
   sieveRoutes,
   runRoutes,

@@ -15,7 +15,7 @@ export const isDate = (s: string) => /^(\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{4}-\d
 /** A plain number with a fraction: no phone, however many digits it has. */
 const isDecimal = (s: string) => /^-?(0|[1-9]\d*)[.,]\d+$/.test(s);
 const isNumber = (s: string) => /^[\d.,\s%£$€-]+$/.test(s);
-const isProfile = (s: string) => isLink(s) && /\/(p|in|people|person|profile|members?)\/[\w-]+/i.test(s);
+export const isProfile = (s: string) => isLink(s) && /\/(p|in|people|person|profile|members?)\/[\w-]+/i.test(s);
 
 /** A cell that cannot be part of a header. */
 export const isData = (s: string) => isEmail(s) || isLink(s) || isPhone(s) || isNumber(s) || isDate(s) || lostDigits(s);

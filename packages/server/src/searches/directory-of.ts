@@ -35,6 +35,7 @@ function remembering(directory: Directory, now: () => number): Directory {
     },
     facet: (search, field, signal) => told(directory.facet(search, field, signal)),
     page: (search, page, signal) => told(directory.page(search, page, signal)),
+    find: (link, signal) => told(directory.find(link, signal)),
   };
 }
 

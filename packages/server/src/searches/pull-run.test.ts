@@ -32,6 +32,7 @@ const plan = (answers: Pick<Directory, 'count' | 'page'>): Directory => ({
   name: 'Plan',
   pageSize: 10,
   pages: { people: 100, companies: 40, postings: 40 },
+  find: async () => [],
   facet: async () => null,
   ...answers,
 });

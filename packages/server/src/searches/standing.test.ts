@@ -32,6 +32,7 @@ const directory: Directory = {
     );
     return wanted.length * perTeam;
   },
+  find: async () => [],
   facet: async () => new Map(TEAMS.map((team) => [team, perTeam])),
   page: async () => ({ total: 0, pages: 0, rows: [] }),
 };

@@ -93,7 +93,7 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   };
 }
 
-const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ id }) => id);
+export const stepIds = (db: Db, jobId: number): string[] => sieveOf(db, jobId).map(({ id }) => id);
 
 /** Where a contact of a job stands in its sieve. */
 export function fateIn(db: Db, jobId: number, id: number): ContactRow['fate'] | undefined {

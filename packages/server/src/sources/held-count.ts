@@ -4,6 +4,7 @@ import type { Db } from '../db/open';
 import { sieveOf } from '../jobs/store';
 import { keyHash } from '../register/hash';
 import { contactsKnownBy } from '../register/register';
+import { exportTime } from '../sieve/held-contacts';
 import { storedContact } from '../sieve/rows';
 import type { RowStanding } from './row-standing';
 
@@ -44,7 +45,7 @@ export function heldCount(
         .sort((a, b) => b[1] - a[1])
         .slice(0, MOST_JOBS)
         .map(([id, rows]) => ({ id, rows, name: nameOf(db, id) })),
-      lastExportAt: lastExport === 0 ? null : exportedAt(db, lastExport),
+      lastExportAt: lastExport === 0 ? null : exportTime(db, lastExport),
       suppressedBy,
       merges,
     }),
@@ -53,9 +54,6 @@ export function heldCount(
 
 const nameOf = (db: Db, id: number): string =>
   (db.$client.prepare('SELECT name FROM jobs WHERE id = ?').pluck().get(id) as string | undefined) ?? '';
-const exportedAt = (db: Db, id: number): number | null =>
-  (db.$client.prepare('SELECT at FROM exports WHERE id = ?').pluck().get(id) as number | undefined) ?? null;
-
 /** Somebody of the job as they are held, as they come, and as matching will leave them. */
 function mergeOf(
   db: Db,

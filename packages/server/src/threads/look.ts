@@ -1,10 +1,11 @@
-import { zoneOf, type ExportLayout, type RowQuery, type Settings } from '@sieve/contract';
+import { zoneOf, type ExportLayout, type RowQuery, type Settings, type TypedContact } from '@sieve/contract';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
 import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
 import { estimateFor } from '../sieve/estimate';
+import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
@@ -30,6 +31,9 @@ const QUICK_LOOKS = {
   titles: (db: Db, _: Settings, jobId: number, step: string) => titleGroups(db, jobId, step),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
+  heldAlready: (db: Db, { lists }: Settings, jobId: number | null, typed: TypedContact) =>
+    heldAlready(db, jobId, typed, lists),
+  lookUp: (db: Db, _: Settings, q: string) => lookUp(db, q),
   contacts: (db: Db, _: Settings, q: string, most: number) => findContacts(db, q, most),
   estimate: (db: Db, settings: Settings, jobId: number, contacts?: number) =>
     estimateFor(db, jobId, settings, contacts),

@@ -22,7 +22,7 @@ interface Shared {
 /**
  * A directory of people, organisations and vacancies over HTTP. `POST /v1/session` signs in with a key; a session ends
  * after a while (401). `POST /v1/tally/KIND` counts, `POST /v1/tally/KIND/by/ATTRIBUTE` counts the values of some
- * attributes, of titles the most common, `POST /v1/search/KIND` shows one page of 25, up to a cap of pages. It keeps a pace (429), is slow or fails now
+ * attributes, of titles the most common, `POST /v1/find` knows a website or a profile link, `POST /v1/search/KIND` shows one page of 25, up to a cap of pages. It keeps a pace (429), is slow or fails now
  * and then, its results shift a little between two pages, and new people join as days go by.
  */
 export async function startDirectory(profiles: Profiles, port: number, shared: Shared): Promise<FastifyInstance> {
@@ -127,6 +127,24 @@ export async function startDirectory(profiles: Profiles, port: number, shared: S
       pages: Math.min(PAGES[kind], Math.ceil(rows.length / PAGE)),
       results: inOrder.slice((page - 1) * PAGE, page * PAGE).map(shown),
     });
+  });
+
+  app.post('/v1/find', (request, reply) => {
+    const { link = '' } = (request.body ?? {}) as { link?: string };
+    shared.log.add('directory find', link);
+    const place = link
+      .toLowerCase()
+      .replace(/^https?:\/\//, '')
+      .replace(/^www\./, '')
+      .replace(/\/+$/, '');
+    const id = /^directory\.example\/p\/(\d+)$/.exec(place)?.[1];
+    const people = listed().filter(({ person }) =>
+      id ? person.id === Number(id) : person.firm.domain === place.split('/')[0],
+    );
+    const firms = profiles.firms.filter(({ firm }) =>
+      id ? firm === people[0]?.person.firm : firm.domain === place.split('/')[0],
+    );
+    return reply.send({ organisations: firms.map(shown), people: people.slice(0, PAGE).map(shown) });
   });
 
   app.get('/control/calls', () => shared.log.counts());

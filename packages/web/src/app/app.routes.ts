@@ -49,6 +49,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/job/job').then((m) => m.JobScreen),
   },
   {
+    path: 'look-up',
+    title: 'Look up · Crisp Sieve',
+    loadComponent: () => import('./features/look-up/look-up').then((m) => m.LookUp),
+  },
+  {
     path: 'search',
     title: 'Searches · Crisp Sieve',
     loadComponent: () => import('./features/searches/searches').then((m) => m.Searches),

@@ -63,6 +63,7 @@ const answers = {
   total: z.object({ total: z.int().min(0) }),
   values: z.object({ values: z.array(z.object({ value: z.string(), total: z.int().min(0) })) }),
   page: z.object({ total: z.int().min(0), pages: z.int().min(0), results: z.array(result) }),
+  found: z.object({ organisations: z.array(result), people: z.array(result) }),
 };
 
 const TRIES = 5;
@@ -143,6 +144,14 @@ export function directoryClient(setting: DirectorySetting): Directory {
       const found = await call(`/v1/search/${KIND[search.about]}`, body, answers.page, signal);
       if (!found) throw new DirectoryDown(setting.name, 'it does not know this kind of search');
       return { total: found.total, pages: found.pages, rows: found.results.map((row) => toRow(search.about, row)) };
+    },
+    async find(link, signal) {
+      const found = await call('/v1/find', { link }, answers.found, signal);
+      if (!found) return [];
+      return [
+        ...found.organisations.map((row) => toRow('companies', row)),
+        ...found.people.map((row) => toRow('people', row)),
+      ];
     },
   };
 }

@@ -10,6 +10,7 @@ import type { DirectoryRow } from '@sieve/contract';
  *   between two pages; a pull walks the pages again when it came short.
  * - A row's `id` is the same whatever search found it. `found` holds what is known of it under the keys of SEARCH_FIELDS;
  *   leave out what the directory does not show.
+ * - `find` asks for what a link is; none where the directory does not know it.
  * - Everything rejects with `DirectoryDown` when the directory cannot be asked; a client signs in again, waits for its turn
  *   and repeats what failed before it gives up. Everything may be repeated.
  */
@@ -22,6 +23,8 @@ export interface Directory {
   /** How many rows each value of a field has; null where the directory does not tell. */
   facet: (search: Search, field: string, signal: AbortSignal) => Promise<Map<string, number> | null>;
   page: (search: Search, page: number, signal: AbortSignal) => Promise<DirectoryPage>;
+  /** The people of a firm by its website, or the person of a profile link, and the firm; the first ones where there are many. */
+  find: (link: string, signal: AbortSignal) => Promise<DirectoryRow[]>;
 }
 
 export interface DirectoryPage {

@@ -16,6 +16,8 @@ import type {
   Format,
   FoundThings,
   HarvestPatch,
+  HeldAlready,
+  LookedUp,
   HarvestStarted,
   HarvestView,
   Inspection,
@@ -49,6 +51,7 @@ import type {
   SpendDay,
   SuppressionRow,
   TitleGroup,
+  TypedContact,
   WebPage,
   WhoComes,
   WebPageFetched,
@@ -101,6 +104,13 @@ export class Api {
     rows: number,
   ) => this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
 
+  readContact = (job: number, text: string) => this.http.post<TypedContact>(`/api/jobs/${job}/contact-text`, { text });
+  heldAlready = (job: number, contact: TypedContact) =>
+    this.http.post<HeldAlready>(`/api/jobs/${job}/contact-held`, contact);
+  addContact = (job: number, contact: TypedContact) =>
+    this.http.post<{ sourceId: number }>(`/api/jobs/${job}/contacts`, contact);
+  lookUp = (q: string) => this.http.get<LookedUp>('/api/look-up', { params: { q } });
+  lookUpDirectory = (q: string) => this.http.get<DirectoryRow[]>('/api/look-up/directory', { params: { q } });
   fetchPage = (address: string) => this.http.post<WebPageFetched>('/api/pages', { address });
   robots = (address: string) => this.http.post<RobotsSay>('/api/pages/robots', { address });
   webPage = (upload: string, name: string, address: string) =>

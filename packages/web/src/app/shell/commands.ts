@@ -3,6 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { stepWords, type FoundContact, type FoundThings } from '@sieve/contract';
+import { canonicalLink } from '@sieve/core/tidy/link';
 import { Store } from '@ngrx/store';
 import { catchError, debounceTime, map, of, switchMap } from 'rxjs';
 import { Api } from '../api/api';
@@ -40,7 +41,7 @@ const SETTINGS: Record<string, string> = {
       aria-expanded="true"
       aria-controls="commands"
       aria-label="Find a job, contact or action"
-      placeholder="Find a job, contact or action"
+      placeholder="Find a job, contact or action, or look up a website"
       [value]="text()"
       (input)="type(field.value)"
       (keydown)="onKey($event)"
@@ -143,6 +144,7 @@ export class Commands {
     })),
     ...this.jobs().flatMap((job): Command[] => [
       { label: job.name, detail: 'job', go: ['/jobs', job.id] },
+      { label: `Add one contact: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'bring'], query: { one: 1 } },
       { label: `Export: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'export'] },
       { label: `Bring in: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'bring'] },
       { label: `Judge pairs: ${job.name}`, detail: 'action', go: ['/jobs', job.id, 'judge'] },
@@ -158,9 +160,19 @@ export class Commands {
   protected readonly found = computed(() => {
     const words = this.text().toLowerCase().split(/\s+/).filter(Boolean);
     return [
+      ...this.lookUp(),
       ...this.fixed().filter(({ label }) => words.every((word) => label.toLowerCase().includes(word))),
       ...this.contacts(),
     ].slice(0, 30);
+  });
+
+  /** A firm's website or a person's profile link is looked up. */
+  private readonly lookUp = computed((): Command[] => {
+    const q = this.text().trim();
+    const isLink = canonicalLink(q) !== '';
+    return isLink
+      ? [{ label: `Look up ${q}`, detail: 'who is held, and what the directory has', go: ['/look-up'], query: { q } }]
+      : [];
   });
 
   private commandsOf(found: FoundThings): Command[] {

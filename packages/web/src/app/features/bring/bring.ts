@@ -28,6 +28,7 @@ import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { whenWords } from '../../ui/when';
 import { isTyping } from '../../ui/shortcuts/shortcuts';
+import { OneContact } from './one-contact';
 import { Select, type Option } from '../../ui/select/select';
 
 interface Arrived {
@@ -94,6 +95,7 @@ const RULE_OPTIONS: Option<HeldRule | 'rule'>[] = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ReactiveFormsModule,
+    OneContact,
     Select,
     RouterLink,
     MatButtonModule,
@@ -123,6 +125,8 @@ export class Bring {
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   /** Job of the address; none: a new one is made. */
   readonly id = input<string>();
+  /** One contact is added by hand. */
+  readonly one = input<string>();
 
   /** Of a new job; what is left out can be said later. */
   protected readonly brief = inject(NonNullableFormBuilder).group({
@@ -323,6 +327,10 @@ export class Bring {
   protected readonly pagePath = computed(() =>
     this.chosenJob() === null ? ['/bring', 'page'] : ['/jobs', this.chosenJob(), 'page'],
   );
+  protected showOne(one: boolean) {
+    void this.router.navigate([], { queryParams: { one: one ? 1 : null }, queryParamsHandling: 'merge' });
+  }
+
   protected readonly fetching = signal(false);
 
   /** Fetches a page and goes on to what repeats on it. */

@@ -55,6 +55,8 @@ export class SourcesList {
         return `${about} of a search`;
       case 'picks':
         return `${about} of a pick list`;
+      case 'typed':
+        return 'added by hand';
       case 'harvest':
         return origin.address ? `harvest of ${origin.address.replace(/^https?:\/\//, '')}` : 'harvest of a page';
     }
