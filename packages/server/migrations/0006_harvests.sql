@@ -52,3 +52,5 @@ CREATE TABLE `next_pages` (
 );
 --> statement-breakpoint
 UPDATE `runs` SET `input` = json_set(json_remove(`input`, '$.onlyNew'), '$.take', iif(json_extract(`input`, '$.onlyNew'), 'new', 'all')) WHERE json_extract(`input`, '$.kind') = 'bring-in';
+--> statement-breakpoint
+ALTER TABLE `row_issues` ADD `mended_by` integer;

@@ -105,9 +105,10 @@ function isNameOf(line: string, local: string): boolean {
   return [first + last, last + first, first[0]! + last, last + first[0]!, first].includes(own);
 }
 
+/** The firm whose domain the address has; short ones are in many words. */
 const isFirmOf = (line: string, domain: string): boolean => {
   const own = letters(domain);
-  return own.length >= 4 && letters(line).startsWith(own.slice(0, Math.max(4, own.length)));
+  return own.length >= 4 && letters(line).includes(own);
 };
 
 const looksLikeName = (line: string): boolean =>

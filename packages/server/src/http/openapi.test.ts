@@ -11,6 +11,7 @@ interface Operation {
 /** Routes that answer with a file. */
 const FILES = [
   '/api/pick-lists/{id}/file',
+  '/api/jobs/{id}/sources/{source}/gap',
   '/api/uploads/{upload}/preview',
   '/api/exports/{id}/files/{name}',
   '/api/exports/{id}/zip',

@@ -4,6 +4,7 @@ import type { Format, WhoComes } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { sieveOf } from '../jobs/store';
 import type { RunHandler } from '../runs/context';
+import { gapIn } from './gap';
 import { chunkWriter, sourceById } from './store';
 import { rowStanding, staysOut } from './row-standing';
 import { tableRows } from './table/read-table';
@@ -21,7 +22,7 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, 
   let waiting: RawRow[] = [];
   const { take = 'all' } = input;
   const standing = take === 'all' ? undefined : outAs(db, source, take, settings.lists);
-  const write = chunkWriter(db, source.id, source.columns.length, standing);
+  const write = chunkWriter(db, source.id, source.columns.length, standing, gapOf(db, source));
   const skip = format.headerRow + 1 + done;
   for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format, source.name)) {
     signal.throwIfAborted();
@@ -37,6 +38,12 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, 
   progress(done, Math.max(input.rows, done));
   return { code: 'rows-read', rows: done };
 };
+
+/** The gap that a source closes, where it is one of the same job. */
+function gapOf(db: Db, { jobId, columns }: NonNullable<ReturnType<typeof sourceById>>) {
+  const gap = gapIn(columns);
+  return gap && sourceById(db, gap.sourceId)?.jobId === jobId ? gap : null;
+}
 
 /** Why a row stays out, as the look before it came in counted it. */
 function outAs(

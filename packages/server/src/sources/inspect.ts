@@ -18,6 +18,7 @@ import type { Format, Inspection, SaidFormat } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
 import { jobRow } from '../jobs/store';
+import { isOfGap } from './gap';
 import { heldCount } from './held-count';
 import { mappingOf } from './mappings';
 import { rowStanding } from './row-standing';
@@ -61,7 +62,9 @@ export async function inspectFile(
   const waiting: string[][] = [];
 
   const decide = () => {
-    recognised = recogniseColumns(names!, sample, lists.companyWords);
+    recognised = recogniseColumns(names!, sample, lists.companyWords).map((column) =>
+      isOfGap(column.name) ? { ...column, target: 'skip' as const, sure: 1 } : column,
+    );
     const last = format.headerRow < 0 ? undefined : mappingOf(db, names!);
     remembered = last !== undefined && mapped === null;
     columns = mapped ?? last ?? recognised.map(({ name: column, target }) => ({ name: column, target }));

@@ -11,6 +11,7 @@ import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
+import { gapTable } from './gap';
 import { rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues } from './store';
@@ -99,6 +100,19 @@ export const sourceRoutes =
       '/api/jobs/:id/sources/:source/issues',
       { schema: { params: byId.extend({ source: z.coerce.number().int() }), ...ok(z.array(rowIssue)) } },
       ({ params }) => (sourceById(db, params.source)?.jobId === params.id ? sourceIssues(db, params.source) : []),
+    );
+    app.get(
+      '/api/jobs/:id/sources/:source/gap',
+      { schema: { params: byId.extend({ source: z.coerce.number().int() }) } },
+      async ({ params }, reply) => {
+        const source = sourceById(db, params.source);
+        if (source?.jobId !== params.id || source.file === '') throw new AppError('not-found', { what: 'source' });
+        const name = `to mend, ${source.name.replace(/[^\p{L}\p{N}. -]/gu, ' ')}.csv`;
+        return reply
+          .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
+          .type('text/csv; charset=utf-8')
+          .send(await gapTable(db, source, dataDir));
+      },
     );
   };
 

@@ -1,6 +1,6 @@
-import { toRecords, type Column, type RawRow } from '@sieve/core';
+import { toRecords, type Column, type IssueCode, type RawRow } from '@sieve/core';
 import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
-import { eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
 import { decide } from '../decisions/commands';
@@ -49,20 +49,24 @@ export function chunkWriter(
   sourceId: number,
   width: number,
   outAs: (cells: string[]) => { code: string; field: string } | null = () => null,
+  gap: { sourceId: number; column: number } | null = null,
 ) {
   const client = db.$client;
   const add = recordAdder(db);
   const issue = client.prepare(
     'INSERT INTO row_issues (source_id, line, code, kept, field, input) VALUES (?, ?, ?, ?, ?, ?)',
   );
+  const mend = client.prepare('UPDATE row_issues SET mended_by = ? WHERE source_id = ? AND line = ? AND kept = 0');
   return (rows: RawRow[], before: number): number => {
     const read = toRecords(rows, width);
     client
       .transaction(() => {
         for (const { line, cells } of read.records) {
           const out = outAs(cells);
-          if (out === null) add(sourceId, line, cells);
-          else issue.run(sourceId, line, out.code, 0, out.field, cells.join(' | ').slice(0, LONGEST_SHOWN));
+          if (out === null) {
+            add(sourceId, line, cells);
+            if (gap) mend.run(sourceId, gap.sourceId, Number(cells[gap.column]));
+          } else issue.run(sourceId, line, out.code, 0, out.field, cells.join(' | ').slice(0, LONGEST_SHOWN));
         }
         for (const i of read.issues) issue.run(sourceId, i.line, i.code, i.kept ? 1 : 0, i.field, i.input);
         countRead(db, sourceId, rows.length);
@@ -153,7 +157,7 @@ export function sourceRows(db: Db, jobId: number): SourceRow[] {
   const brought = broughtIn(db, jobId);
   const count = db.$client.prepare(
     `SELECT (SELECT count(*) FROM records WHERE source_id = @id) AS rows, count(*) AS issues,
-       count(CASE WHEN kept = 0 THEN 1 END) AS unread FROM row_issues WHERE source_id = @id`,
+       count(CASE WHEN kept = 0 THEN 1 END) AS unread FROM row_issues WHERE source_id = @id AND ${isOpen(db, jobId)}`,
   );
   return db
     .select()
@@ -171,6 +175,21 @@ export function sourceRows(db: Db, jobId: number): SourceRow[] {
       stopped: stoppedIntake(db, id, rowsRead),
     }));
 }
+
+/** Whether a remark still stands: a row that was mended is, while what mended it is in the job. */
+function isOpen(db: Db, jobId: number): string {
+  const out = [...broughtIn(db, jobId)].filter(([, { out: isOut }]) => isOut).map(([id]) => id);
+  return `(mended_by IS NULL OR mended_by IN (${out.join(', ') || 'NULL'}))`;
+}
+
+/** Why rows of a source could not be read, by their lines, as far as nobody has mended them. */
+export const openLines = (db: Db, { id, jobId }: { id: number; jobId: number }): Map<number, IssueCode> =>
+  new Map(
+    db.$client
+      .prepare(`SELECT line, code FROM row_issues WHERE source_id = ? AND kept = 0 AND ${isOpen(db, jobId)}`)
+      .raw()
+      .all(id) as [number, IssueCode][],
+  );
 
 /** What is missing of a source whose bringing in failed or was stopped for good. */
 function stoppedIntake(db: Db, id: number, rowsRead: number): SourceRow['stopped'] {
@@ -190,7 +209,7 @@ export const sourceIssues = (db: Db, sourceId: number) =>
       input: rowIssues.input,
     })
     .from(rowIssues)
-    .where(eq(rowIssues.sourceId, sourceId))
+    .where(and(eq(rowIssues.sourceId, sourceId), sql.raw(isOpen(db, sourceById(db, sourceId)!.jobId))))
     .limit(5000)
     .all();
 

@@ -50,6 +50,8 @@ export const rowIssues = sqliteTable(
     kept: integer('kept', { mode: 'boolean' }).notNull(),
     field: text('field').notNull(),
     input: text('input').notNull(),
+    /** The source that brought the row in, mended; null while nobody has. */
+    mendedBy: integer('mended_by'),
   },
   (t) => [index('row_issues_source').on(t.sourceId)],
 );

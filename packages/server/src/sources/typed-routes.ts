@@ -21,6 +21,7 @@ import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { sieveOf } from '../jobs/store';
 import { theJob } from '../jobs/the-job';
+import { heldRows } from '../register/held-rows';
 import { patience } from '../searches/patience';
 import { typedCells } from '../sieve/held-contacts';
 import { SAYS_WHO } from './routes';
@@ -77,8 +78,12 @@ export const typedRoutes =
     });
     app.get(
       '/api/look-up/directory',
-      { schema: { querystring: lookUpQuery, ...ok(z.array(directoryRow)) } },
-      ({ query: { q } }) => directory().find(q, patience()),
+      { schema: { querystring: lookUpQuery, ...ok(z.array(directoryRow.extend({ held: z.boolean() }))) } },
+      async ({ query: { q } }) => {
+        const rows = await directory().find(q, patience());
+        const held = heldRows(db, rows);
+        return rows.map((row) => ({ ...row, held: held.has(row.id) }));
+      },
     );
 
     /** A card is read as a file of cards is. */

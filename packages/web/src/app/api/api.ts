@@ -110,7 +110,8 @@ export class Api {
   addContact = (job: number, contact: TypedContact) =>
     this.http.post<{ sourceId: number }>(`/api/jobs/${job}/contacts`, contact);
   lookUp = (q: string) => this.http.get<LookedUp>('/api/look-up', { params: { q } });
-  lookUpDirectory = (q: string) => this.http.get<DirectoryRow[]>('/api/look-up/directory', { params: { q } });
+  lookUpDirectory = (q: string) =>
+    this.http.get<(DirectoryRow & { held: boolean })[]>('/api/look-up/directory', { params: { q } });
   fetchPage = (address: string) => this.http.post<WebPageFetched>('/api/pages', { address });
   robots = (address: string) => this.http.post<RobotsSay>('/api/pages/robots', { address });
   webPage = (upload: string, name: string, address: string) =>

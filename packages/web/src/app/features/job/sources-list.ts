@@ -39,6 +39,9 @@ export class SourcesList {
   protected readonly issues = computed(() => valueOf(this.issuesStore.asked()) ?? []);
   protected readonly words: Record<string, string> = ISSUE_WORDS;
 
+  protected readonly isOfFile = ({ origin }: SourceRow): boolean =>
+    ['table', 'workbook', 'page', 'objects', 'cards'].includes(origin.kind);
+
   protected originWords({ origin, about }: SourceRow): string {
     switch (origin.kind) {
       case 'table':

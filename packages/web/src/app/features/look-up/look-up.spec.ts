@@ -7,7 +7,8 @@ describe('look up', () => {
     const { http } = webHarness();
     haveJobs([sampleJob({ id: 4, name: 'Dairies' })]);
     const { stable, text, button, pick } = await drawn(LookUp, { q: 'edale.example' });
-    const row = (id: string, change: Partial<DirectoryRow>): DirectoryRow => ({
+    const row = (id: string, change: Partial<DirectoryRow>) => ({
+      held: false,
       id,
       name: 'Piers Venn',
       title: 'Owner',

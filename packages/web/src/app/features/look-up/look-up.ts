@@ -76,6 +76,8 @@ const DirectoryStore = signalStore(withAsked((api, q: string) => (q === '' ? EMP
               <td class="r">
                 @if (added().has(row.id)) {
                   added
+                } @else if (row.held) {
+                  held
                 } @else {
                   <button
                     class="link"
