@@ -20,14 +20,30 @@ export function findEncoding(bytes: Uint8Array): string {
   const guess = detect(latin1(bytes.subarray(0, 64 * 1024)));
   const said = guess.encoding?.toLowerCase() ?? '';
   const label = NAMED_OTHERWISE[said] ?? said;
-  return guess.confidence >= 0.4 && GUESSED.has(label) ? label : 'windows-1252';
+  // In a list most is ASCII: how sure the statistics are says little, which one they put first says much.
+  return GUESSED.has(label) && !(label === 'windows-1250' && isAlikeIn1252(bytes)) ? label : 'windows-1252';
 }
+
+/** Bytes above ASCII that windows-1250 and windows-1252 read alike (WHATWG Encoding Standard, the indexes of both). */
+const ALIKE_IN_1252 = new Set(
+  [
+    '80 82 84 85 86 87 89 8a 8b 8e 91 92 93 94 95 96 97 99 9a 9b 9e a0 a4 a6 a7 a8 a9 ab ac ad ae b0 b1 b4 b5 b6 b7 b8 bb c1 c2',
+    'c4 c7 c9 cb cd ce d3 d4 d6 d7 da dc dd df e1 e2 e4 e7 e9 eb ed ee f3 f4 f6 f7 fa fc fd',
+  ]
+    .join(' ')
+    .split(' ')
+    .map((hex) => parseInt(hex, 16)),
+);
+const isAlikeIn1252 = (bytes: Uint8Array): boolean => bytes.every((byte) => byte < 0x80 || ALIKE_IN_1252.has(byte));
 
 /** What jschardet calls otherwise than the standard. */
 const NAMED_OTHERWISE: Record<string, string> = {
   maccyrillic: 'x-mac-cyrillic',
   'tis-620': 'windows-874',
   gb2312: 'gbk',
+  cp932: 'shift_jis',
+  cp949: 'euc-kr',
+  johab: 'euc-kr',
   'euc-tw': 'big5',
 };
 /**
@@ -36,7 +52,7 @@ const NAMED_OTHERWISE: Record<string, string> = {
  */
 const GUESSED = new Set([
   ...['windows-1250', 'windows-1251', 'windows-1253', 'windows-1254', 'windows-1255', 'windows-874'],
-  ...['iso-8859-2', 'iso-8859-5', 'iso-8859-7', 'iso-8859-8', 'koi8-r', 'ibm866', 'x-mac-cyrillic'],
+  ...['iso-8859-2', 'iso-8859-5', 'iso-8859-7', 'iso-8859-8', 'koi8-r', 'koi8-u', 'ibm866', 'x-mac-cyrillic'],
   ...['gbk', 'gb18030', 'big5', 'euc-jp', 'shift_jis', 'iso-2022-jp', 'euc-kr'],
 ]);
 
