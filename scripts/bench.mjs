@@ -7,6 +7,8 @@ const BENCHES = {
   split: 'split.js',
   records: 'records.js',
   columns: 'columns.js',
+  formats: 'formats.js',
+  encodings: 'encodings.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -19,7 +21,17 @@ build();
 const { bundle } = await import('./bundle.mjs');
 await bundle(
   'bench',
-  ['engine.ts', 'stage.ts', 'messy-file.ts', 'match-quality.ts', 'split.ts', 'records.ts', 'columns.ts'],
+  [
+    'engine.ts',
+    'stage.ts',
+    'messy-file.ts',
+    'match-quality.ts',
+    'split.ts',
+    'records.ts',
+    'columns.ts',
+    'formats.ts',
+    'encodings.ts',
+  ],
   'dist/bench',
 );
 process.exitCode = run('node', [`${root}dist/bench/${BENCHES[name]}`, ...args], {

@@ -163,3 +163,9 @@ export const sourceRow = z.object({
   out: z.boolean(),
 });
 export type SourceRow = z.output<typeof sourceRow>;
+
+/** How tables of one shape are read: the columns by the names that they have in common. */
+export const knownShape = z.object({ shape: z.string(), columns: z.array(column), at });
+export type KnownShape = z.output<typeof knownShape>;
+export const shapeColumns = z.object({ columns: z.array(column).min(1).max(500) });
+export const forgottenShape = z.object({ shape: z.string().min(2).max(200_000) });

@@ -1,4 +1,5 @@
 import type { Column } from '@sieve/core';
+import type { KnownShape } from '@sieve/contract';
 import type { Db } from '../db/open';
 
 /** Tables with the same column names, in order, are of one shape. */
@@ -17,3 +18,19 @@ export function rememberMapping(db: Db, columns: readonly Column[], now: number)
     .prepare('INSERT OR REPLACE INTO mappings (shape, columns, at) VALUES (?, ?, ?)')
     .run(shape, JSON.stringify(columns), now);
 }
+
+const MOST_LISTED = 500;
+
+/** Every shape that is known, the latest first. */
+export const knownShapes = (db: Db): KnownShape[] =>
+  (
+    db.$client.prepare('SELECT shape, columns, at FROM mappings ORDER BY at DESC LIMIT ?').all(MOST_LISTED) as {
+      shape: string;
+      columns: string;
+      at: number;
+    }[]
+  ).map(({ columns, ...row }) => ({ ...row, columns: JSON.parse(columns) as Column[] }));
+
+/** The next table of this shape is recognised anew. */
+export const forgetMapping = (db: Db, shape: string): void =>
+  void db.$client.prepare('DELETE FROM mappings WHERE shape = ?').run(shape);

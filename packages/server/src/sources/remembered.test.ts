@@ -1,4 +1,4 @@
-import type { Inspection } from '@sieve/contract';
+import type { Inspection, KnownShape } from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -35,4 +35,12 @@ test('a mapping corrected by hand is remembered for the next file of the same sh
   const again = await look(job.id, LIST.replace('A1', 'B2'));
   expect(again.found).toMatchObject({ remembered: true, mapping: columns, held: { thisJob: 1, fresh: 0 } });
   expect((await look(job.id, LIST.replace('Stand', 'Booth'))).found.remembered).toBe(false);
+
+  const shapes = async () => (await server.call<KnownShape[]>('GET', '/api/shapes')).body;
+  expect(await shapes()).toMatchObject([{ columns }]);
+  await server.call('POST', '/api/shapes', { columns: [...columns.slice(0, 2), { name: 'Stand', target: 'skip' }] });
+  expect((await look(job.id, LIST)).found.mapping[2]).toEqual({ name: 'Stand', target: 'skip' });
+  await server.call('POST', '/api/shapes/forget', { shape: (await shapes())[0]!.shape });
+  expect(await shapes()).toEqual([]);
+  expect((await look(job.id, LIST)).found.remembered).toBe(false);
 });

@@ -3,7 +3,18 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { bringIn, broughtIn, inspectBody, inspection, rowIssue, sourceRow, uploaded } from '@sieve/contract';
+import {
+  bringIn,
+  broughtIn,
+  forgottenShape,
+  inspectBody,
+  inspection,
+  knownShape,
+  rowIssue,
+  shapeColumns,
+  sourceRow,
+  uploaded,
+} from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
@@ -11,8 +22,8 @@ import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
-import { gapTable } from './gap';
-import { rememberMapping } from './mappings';
+import { gapIn, gapTable } from './gap';
+import { forgetMapping, knownShapes, rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues } from './store';
 import { unpack } from './unpack';
@@ -85,7 +96,7 @@ export const sourceRoutes =
         if (origin.kind === 'table') decoderOf(origin.encoding);
         uploadOf(file);
         return inTransaction(db, () => {
-          if (origin.headerRow >= 0) rememberMapping(db, columns, now());
+          if (origin.headerRow >= 0 && gapIn(columns) === null) rememberMapping(db, columns, now());
           const sourceId = addSource(db, { jobId, name, origin, about: 'people', columns, file }, 'you', now());
           const runId = queue.enqueue(jobId, { kind: 'bring-in', sourceId, rows: query.rows, take });
           events.emit({ type: 'job', jobId });
@@ -93,6 +104,15 @@ export const sourceRoutes =
         });
       },
     );
+    app.get('/api/shapes', { schema: ok(z.array(knownShape)) }, () => knownShapes(db));
+    app.post('/api/shapes', { schema: { body: shapeColumns, ...ok(z.array(knownShape)) } }, ({ body }) => {
+      rememberMapping(db, body.columns, now());
+      return knownShapes(db);
+    });
+    app.post('/api/shapes/forget', { schema: { body: forgottenShape, ...ok(z.array(knownShape)) } }, ({ body }) => {
+      forgetMapping(db, body.shape);
+      return knownShapes(db);
+    });
     app.get('/api/jobs/:id/sources', { schema: { params: byId, ...ok(z.array(sourceRow)) } }, ({ params }) =>
       lookout.look('sources', theJob(db, params.id).id),
     );

@@ -23,6 +23,7 @@ import type {
   Inspection,
   Job,
   JobPatch,
+  KnownShape,
   LikeView,
   NewHarvest,
   NewJob,
@@ -104,6 +105,9 @@ export class Api {
     rows: number,
   ) => this.http.post<{ sourceId: number; runId: number }>(`/api/jobs/${job}/sources`, body, { params: { rows } });
 
+  shapes = () => this.http.get<KnownShape[]>('/api/shapes');
+  setShape = (columns: readonly Column[]) => this.http.post<KnownShape[]>('/api/shapes', { columns });
+  forgetShape = (shape: string) => this.http.post<KnownShape[]>('/api/shapes/forget', { shape });
   readContact = (job: number, text: string) => this.http.post<TypedContact>(`/api/jobs/${job}/contact-text`, { text });
   heldAlready = (job: number, contact: TypedContact) =>
     this.http.post<HeldAlready>(`/api/jobs/${job}/contact-held`, contact);

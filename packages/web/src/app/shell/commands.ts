@@ -24,6 +24,8 @@ const SETTINGS: Record<string, string> = {
   directory: 'directory, pace and hours',
   mail: 'mail and name server',
   lists: 'word lists',
+  web: 'web pages and simulated hosts',
+  shapes: 'known shapes of tables',
   money: 'names, money and time zone',
   suppression: 'suppression list',
 };

@@ -73,6 +73,9 @@ const KINDS = [
   { value: 'cards' as const, label: 'vCards' },
 ];
 
+const TEMPLATE = `\uFEFF${TARGETS.filter((target) => target !== 'own' && target !== 'skip')
+  .map((target) => TARGET_WORDS[target])
+  .join(',')}\r\n`;
 /** A larger file is seen by its beginning first. */
 const LARGE_BYTES = 5_000_000;
 const TAKE_WORDS: Record<WhoComes, string> = {
@@ -198,6 +201,8 @@ export class Bring {
     if (waiting.length > 0) this.take(waiting);
   }
 
+  /** A table with the headings that are recognised for sure, to be filled in. */
+  protected readonly template = `data:text/csv;charset=utf-8,${encodeURIComponent(TEMPLATE)}`;
   protected readonly named = (names: readonly string[]): Option<string>[] =>
     names.map((name) => ({ value: name, label: name }));
   protected readonly encodingOptions = (used: string) => this.named([...new Set([...ENCODINGS, used])]);

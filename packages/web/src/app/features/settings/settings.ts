@@ -32,6 +32,7 @@ import { Decisions } from '../../state/decisions';
 import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
+import { ShapesList } from './shapes-list';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -46,6 +47,7 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
   host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    ShapesList,
     ReactiveFormsModule,
     MatAutocompleteModule,
     MatButtonModule,
