@@ -1,9 +1,25 @@
-import { HELD_RULES, TARGETS } from '@sieve/core/model/target';
+import { HELD_RULES, SPLITS, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
 import { at, count, id, personField, rowIssue } from './model';
 
 export const target = z.enum(TARGETS);
-export const column = z.object({ name: z.string().max(200), target, held: z.enum(HELD_RULES).optional() });
+const place = z.int().min(0).max(500);
+/** What a column that no table has is made of. */
+const derived = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('part'),
+    column: place,
+    by: z.object({ how: z.enum(SPLITS), text: z.string().max(100) }),
+    part: z.int().min(0).max(20),
+  }),
+  z.object({ kind: z.literal('join'), columns: z.array(place).min(2).max(20), between: z.string().max(20) }),
+]);
+export const column = z.object({
+  name: z.string().max(200),
+  target,
+  held: z.enum(HELD_RULES).optional(),
+  from: derived.optional(),
+});
 
 /** Index of the header among the rows that are not blank; -1: none. */
 const headerRow = z.int().min(-1).max(1000);

@@ -15,6 +15,7 @@ export * from './intake/joined-header';
 export * from './intake/recognise';
 export * from './intake/records';
 export * from './intake/contact-text';
+export * from './tidy/derived';
 export * from './tidy/email';
 export * from './tidy/link';
 export * from './tidy/tidy-row';

@@ -33,7 +33,20 @@ export interface Column {
   target: Target;
   /** What becomes of a value where another is held already; left out: the rule of matching chooses. */
   held?: HeldRule;
+  /** It is made of other columns of its table, and stands behind all of these. */
+  from?: Derived;
 }
+
+/** How a cell is split. `text` is the separator, or the pattern with a star for each part; the other ways need none. */
+export interface SplitBy {
+  how: 'separator' | 'pattern' | 'name' | 'firm-title' | 'town-county';
+  text: string;
+}
+export const SPLITS = ['separator', 'pattern', 'name', 'firm-title', 'town-county'] as const;
+
+/** A part of a column, or several columns joined; columns by their place in the table. */
+export type Derived =
+  { kind: 'part'; column: number; by: SplitBy; part: number } | { kind: 'join'; columns: number[]; between: string };
 
 /** fill: only where nothing is held; overwrite: in the place of what is held; keep: what is held stays, a blank too. */
 export const HELD_RULES = ['fill', 'overwrite', 'keep'] as const;

@@ -4,6 +4,7 @@ import { emptyPerson, type Person, type PersonField } from '../model/person';
 import type { Column, Target } from '../model/target';
 import { remembered } from '../text/remembered';
 import { parseCompany } from './company-name';
+import { derivedValue, widthOf } from './derived';
 import { normaliseEmail } from './email';
 import { canonicalLink, registrableDomain } from './link';
 import { parseName, type PersonName } from './person-name';
@@ -67,17 +68,23 @@ type Raw = Partial<Record<Target, string>>;
 
 function rawValues(cells: readonly string[], columns: readonly Column[], extra: Record<string, string>): Raw {
   const raw: Raw = {};
+  const width = widthOf(columns);
   for (let i = 0; i < cells.length; i++) {
+    const column = i < width ? columns[i] : undefined;
     const value = cells[i]!.trim();
-    const column = columns[i];
-    if (value === '' || column?.target === 'skip') continue;
-    if (!column) extra[`Column ${i + 1}`] = value;
-    else if (column.target === 'own' || raw[column.target] !== undefined)
-      // Objects keep fields by name, and this one name is not theirs to give.
-      extra[column.name === '__proto__' ? 'proto' : column.name] = value;
-    else raw[column.target] = value;
+    if (column) putRaw(raw, column, value, extra);
+    else if (value !== '') extra[`Column ${i + 1}`] = value;
   }
+  for (let i = width; i < columns.length; i++)
+    putRaw(raw, columns[i]!, derivedValue(cells, columns[i]!.from!).trim(), extra);
   return raw;
+}
+
+function putRaw(raw: Raw, { name, target }: Column, value: string, extra: Record<string, string>) {
+  if (value === '' || target === 'skip') return;
+  // Objects keep fields by name, and this one name is not theirs to give.
+  if (target === 'own' || raw[target] !== undefined) extra[name === '__proto__' ? 'proto' : name] = value;
+  else raw[target] = value;
 }
 
 function put(row: TidyRow, field: PersonField, was: string, is: string, why: ChangeCode[]) {

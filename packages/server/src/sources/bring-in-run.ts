@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { stepIn, tidier, tidy, type RawRow, type WordLists } from '@sieve/core';
+import { stepIn, tidier, tidy, widthOf, type RawRow, type WordLists } from '@sieve/core';
 import type { Format, WhoComes } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { sieveOf } from '../jobs/store';
@@ -22,7 +22,7 @@ export const runBringIn: RunHandler<'bring-in'> = async ({ db, input, settings, 
   let waiting: RawRow[] = [];
   const { take = 'all' } = input;
   const standing = take === 'all' ? undefined : outAs(db, source, take, settings.lists);
-  const write = chunkWriter(db, source.id, source.columns.length, standing, gapOf(db, source));
+  const write = chunkWriter(db, source.id, widthOf(source.columns), standing, gapOf(db, source));
   const skip = format.headerRow + 1 + done;
   for await (const rows of tableRows(join(dataDir, 'uploads', source.file), format, source.name)) {
     signal.throwIfAborted();

@@ -1,8 +1,8 @@
 import { join } from 'node:path';
-import { csvLine, harmless, type Column, type RawRow } from '@sieve/core';
+import { csvLine, harmless, widthOf, type Column, type RawRow } from '@sieve/core';
 import { ISSUE_WORDS, type Format } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { openLines, sourceById } from './store';
+import { openLines, type sourceById } from './store';
 import { tableRows } from './table/read-table';
 
 const WHAT = 'What happened';
@@ -29,14 +29,15 @@ export async function gapTable(
 ): Promise<string> {
   const { id, name, origin, columns, file } = source;
   const open = openLines(db, source);
+  const width = widthOf(columns);
   const rows: string[][] = [];
   // Only what is read from a file can have a gap.
   for await (const some of tableRows(join(dataDir, 'uploads', file), origin as Format, name))
     for (const row of some) {
       const code = open.get(row.line);
-      if (code !== undefined) rows.push([String(row.line), ISSUE_WORDS[code], ...cellsOf(row, columns.length)]);
+      if (code !== undefined) rows.push([String(row.line), ISSUE_WORDS[code], ...cellsOf(row, width)]);
     }
-  const header = [lineName(id), WHAT, ...columns.map((column) => column.name)];
+  const header = [lineName(id), WHAT, ...columns.slice(0, width).map((column) => column.name)];
   return `\uFEFF${[header, ...rows].map((cells) => `${csvLine(cells.map(harmless))}\r\n`).join('')}`;
 }
 

@@ -1,4 +1,4 @@
-import type { Column } from '@sieve/core';
+import { widthOf, type Column } from '@sieve/core';
 import type { KnownShape } from '@sieve/contract';
 import type { Db } from '../db/open';
 
@@ -13,7 +13,8 @@ export function mappingOf(db: Db, names: readonly string[]): Column[] | undefine
 }
 
 export function rememberMapping(db: Db, columns: readonly Column[], now: number): void {
-  const shape = shapeOf(columns.map(({ name }) => name));
+  // A shape is what the table has; what is made of it comes with the mapping.
+  const shape = shapeOf(columns.slice(0, widthOf(columns)).map(({ name }) => name));
   db.$client
     .prepare('INSERT OR REPLACE INTO mappings (shape, columns, at) VALUES (?, ?, ?)')
     .run(shape, JSON.stringify(columns), now);

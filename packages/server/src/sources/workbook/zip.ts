@@ -3,8 +3,8 @@ import { crc32 } from 'node:zlib';
 import { open as openZip, type Entry, type ZipFile } from 'yauzl';
 import { AppError } from '../../errors';
 
-/** What a workbook may unpack to. A larger one is a mistake or a trap. */
-const MOST_BYTES = 512 * 1024 * 1024;
+/** What a workbook may unpack to: a sheet full to its last row is about 1 GB. A larger one is a mistake or a trap. */
+const MOST_BYTES = 2 * 1024 * 1024 * 1024;
 const MOST_RATIO = 200;
 const LEAST_LIMIT = 16 * 1024 * 1024;
 

@@ -119,6 +119,30 @@ describe('bring in', () => {
     expect(brought.request.body).toMatchObject({ take: 'not-exported', columns: [{}, { held: 'overwrite' }] });
   });
 
+  it('splits a column with the first rows as they will be, and what is made goes along', async () => {
+    const { http, drop, answerUpload, settled, pick, button, text, write } = await open();
+    drop('guild.txt');
+    await answerUpload();
+    http.expectOne(inspects).flush(inspection({ preview: [['Oakhill (Wells)', 'm@brackenfold.example']] }));
+    await settled();
+    button('Split or join Surname').click();
+    await settled();
+    await pick('What is done', 'Split by the pattern');
+    await write('input[aria-label^="The pattern"]', '* (*)');
+    await settled();
+    expect(text()).toContain('Oakhill (Wells)OakhillWells');
+    button(/Make 2 columns/).click();
+    const asked = http.expectOne(inspects).request.body as { columns: Inspection['mapping'] };
+    const by = { how: 'pattern', text: '* (*)' };
+    expect(asked.columns.slice(2)).toEqual([
+      { name: 'Surname, 1', target: 'own', from: { kind: 'part', column: 0, by, part: 0 } },
+      { name: 'Surname, 2', target: 'own', from: { kind: 'part', column: 0, by, part: 1 } },
+    ]);
+    await settled();
+    button('Remove Surname, 1').click();
+    expect((http.expectOne(inspects).request.body as { columns: object[] }).columns).toHaveLength(3);
+  });
+
   it('says why a file cannot be read', async () => {
     const { http, drop, answerUpload, settled, text } = await open();
     drop('picture.csv');

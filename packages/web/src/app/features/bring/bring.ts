@@ -17,6 +17,7 @@ import {
   type SaidFormat,
   type WhoComes,
 } from '@sieve/contract';
+import { derivedValue } from '@sieve/core/tidy/derived';
 import { Store } from '@ngrx/store';
 import { map, type Observable, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
@@ -28,6 +29,7 @@ import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { whenWords } from '../../ui/when';
 import { isTyping } from '../../ui/shortcuts/shortcuts';
+import { DerivePanel } from './derive-panel';
 import { OneContact } from './one-contact';
 import { Select, type Option } from '../../ui/select/select';
 
@@ -99,6 +101,7 @@ const RULE_OPTIONS: Option<HeldRule | 'rule'>[] = [
   imports: [
     ReactiveFormsModule,
     OneContact,
+    DerivePanel,
     Select,
     RouterLink,
     MatButtonModule,
@@ -324,9 +327,13 @@ export class Bring {
   }
 
   protected map(column: number, target: Target) {
-    const columns = this.file()!.columns.map((known, i) => (i === column ? { name: known.name, target } : known));
-    this.patch(this.at(), { columns });
-    this.inspect(this.at(), this.file()!.inspection!.format, columns);
+    this.setColumns(
+      this.file()!.columns.map((known, i) => {
+        if (i !== column) return known;
+        const { name, from } = known;
+        return { name, target, ...(from && { from }) };
+      }),
+    );
   }
 
   protected readonly pagePath = computed(() =>
@@ -356,17 +363,44 @@ export class Bring {
     );
   }
 
+  /** The column that is being split or joined. */
+  protected readonly deriving = signal<number | null>(null);
+  /** Columns made of others, with samples of what they hold. */
+  protected readonly madeColumns = computed(() => {
+    const file = this.file();
+    return (file?.columns ?? []).flatMap((column, at) => {
+      const { from } = column;
+      if (!from) return [];
+      const values = file!.inspection?.preview.map((cells) => derivedValue(cells, from)).filter(Boolean) ?? [];
+      return [{ column, at, samples: [...new Set(values)].slice(0, 4).join(' · ') }];
+    });
+  });
+
+  protected derive(made: Column[]) {
+    this.deriving.set(null);
+    if (made.length > 0) this.setColumns([...this.file()!.columns, ...made]);
+  }
+
+  protected underive(at: number) {
+    this.setColumns(this.file()!.columns.filter((_, i) => i !== at));
+  }
+
+  private setColumns(columns: Column[]) {
+    this.patch(this.at(), { columns });
+    this.inspect(this.at(), this.file()!.inspection!.format, columns);
+  }
+
   protected setTake(take: WhoComes) {
     this.patch(this.at(), { take });
   }
 
   protected setHeld(column: number, rule: HeldRule | 'rule') {
-    const columns = this.file()!.columns.map(({ name, target, held }, i) => {
-      const said = i === column ? (rule === 'rule' ? undefined : rule) : held;
-      return { name, target, ...(said && { held: said }) };
-    });
-    this.patch(this.at(), { columns });
-    this.inspect(this.at(), this.file()!.inspection!.format, columns);
+    this.setColumns(
+      this.file()!.columns.map(({ held, ...known }, i) => {
+        const said = i === column ? (rule === 'rule' ? undefined : rule) : held;
+        return { ...known, ...(said && { held: said }) };
+      }),
+    );
   }
 
   protected setJob(id: number | null) {

@@ -8,7 +8,7 @@ import { Api, wordsOf } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
-import { HeldList } from '../look-up/held-list';
+import { HeldList } from '../../ui/held-list';
 
 /** One contact by form, or from a signature, a page's text or a card that is pasted; who is held already is told at once. */
 @Component({

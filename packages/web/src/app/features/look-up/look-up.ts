@@ -10,7 +10,7 @@ import { CountPipe } from '../../ui/count';
 import { JobSelect } from '../../ui/job-select';
 import { Notices } from '../../ui/notices';
 import { Status } from '../../ui/status/status';
-import { HeldList } from './held-list';
+import { HeldList } from '../../ui/held-list';
 
 const HeldStore = signalStore(withAsked((api, q: string) => (q === '' ? EMPTY : api.lookUp(q))));
 const DirectoryStore = signalStore(withAsked((api, q: string) => (q === '' ? EMPTY : api.lookUpDirectory(q))));

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { HeldContact } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { work } from '../../state/work';
-import { whenWords } from '../../ui/when';
+import { work } from '../state/work';
+import { whenWords } from './when';
 
 const FATE_WORDS: Record<HeldContact['fate'], string> = {
   pass: 'passes',
