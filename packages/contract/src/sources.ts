@@ -101,7 +101,7 @@ export const heldDetails = z.object({
   /** When the last of those who were exported left. */
   lastExportAt: at.nullable(),
   suppressedBy: z.object({ emails: count, domains: count }),
-  /** The first who are in the job already, as they are held, as they come, and as they will be. */
+  /** The first who are in the job already and come with something else: as held, as they come, as they will be. */
   merges: z.array(
     z.object({
       name: z.string(),

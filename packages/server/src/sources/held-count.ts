@@ -10,6 +10,8 @@ import type { RowStanding } from './row-standing';
 
 const MOST_JOBS = 5;
 const MOST_MERGES = 3;
+/** People whose merge is looked at, to find some that changes anything. */
+const MOST_LOOKED = 300;
 
 /** Counts where the people of a file stand already, and keeps what there is to say of them. */
 export function heldCount(
@@ -24,6 +26,7 @@ export function heldCount(
   /** By the strongest key of each. */
   const seen = new Set<bigint>();
   let lastExport = 0;
+  let looked = 0;
   return {
     add(where: RowStanding, cells: string[], columns: Column[]) {
       counts[where.stands]++;
@@ -34,9 +37,9 @@ export function heldCount(
       const key = where.keys[0] === undefined ? null : keyHash(where.keys[0]);
       if (key !== null && seen.has(key)) counts.twice++;
       if (key !== null) seen.add(key);
-      if (where.stands === 'thisJob' && merges.length < MOST_MERGES) {
+      if (where.stands === 'thisJob' && merges.length < MOST_MERGES && looked++ < MOST_LOOKED) {
         const merge = mergeOf(db, jobId!, where.keys, tidied(cells, columns).person, columns);
-        if (merge) merges.push(merge);
+        if (merge && merge.fields.length > 0) merges.push(merge);
       }
     },
     counts,
