@@ -27,8 +27,10 @@ export const elementsOf = (node: PageNode): PageNode[] => node.children.filter(i
 /** A page as it was saved. */
 export interface Page {
   root: PageNode;
-  /** Where it came from, as it says itself; '' when it does not. Its links are relative to it. */
+  /** Where it came from, as it says itself; '' when it does not. */
   address: string;
+  /** What its links are relative to, itself perhaps relative to its address; '' when it does not say that. */
+  base: string;
   title: string;
   /** The page that its head calls the next one; '' for none. */
   next: string;
@@ -90,7 +92,7 @@ function headOf(document: DefaultTreeAdapterMap['document']): Omit<Page, 'root'>
     if (node.tagName === 'style') said.styles += `${text()}\n`;
   }
   const address = [said.base, said.canonical].find((one) => /^https?:/i.test(one)) ?? '';
-  return { address, title: said.title, next: said.next, styles: said.styles };
+  return { address, base: said.base, title: said.title, next: said.next, styles: said.styles };
 }
 
 function newNode(tag: string, attrs: readonly { name: string; value: string }[], parent: PageNode | null): PageNode {

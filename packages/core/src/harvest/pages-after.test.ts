@@ -43,6 +43,14 @@ test('the next page is found by what sites use to say it, and by more than one s
   expect(next('<span class="disabled"><a href="/m/9">Next</a></span>')).toBe('');
 });
 
+test('links are relative to what the page says, not to the address that search engines are given', () => {
+  const page = readPage(
+    `<head><link rel="canonical" href="https://www.guild.example/members"><base href="/m/"></head><a rel="next" href="4">Next</a>`,
+  );
+  expect([page.address, page.base]).toEqual(['https://www.guild.example/members', '/m/']);
+  expect(nextPage(page, `${SITE}/m/3`, whole(`${SITE}/m/`), null)).toBe(`${SITE}/m/4`);
+});
+
 test('what a person chose is followed on every page, whatever else looks likelier', () => {
   const page = readPage('<a rel="next" href="/adverts">Next</a><a href="/members/4">Onwards</a>');
   expect(nextPage(page, `${SITE}/members/3`, whole(SITE), { text: 'Onwards' })).toBe(`${SITE}/members/4`);

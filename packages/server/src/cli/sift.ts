@@ -100,7 +100,7 @@ async function recordsIn(file: string): Promise<string> {
         rank: i + 1,
         count: set.records.length,
         path: cssPath(set),
-        fields: fieldsOf(set, resolver(page)).map(({ name, values }) => ({
+        fields: fieldsOf(set, resolver(page, page.address)).map(({ name, values }) => ({
           name,
           filled: values.filter(Boolean).length,
           samples: [...new Set(values.filter(Boolean))].slice(0, SAMPLES),

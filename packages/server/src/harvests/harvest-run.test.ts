@@ -11,7 +11,8 @@ import { AppError } from '../errors';
 import { addSource } from '../sources/store';
 import { testContext, testDb, testJob } from '../testing/fixtures';
 import { runHarvest } from './harvest-run';
-import { harvestFields, resolverOf } from './page-look';
+import { resolver } from '../sources/documents/page';
+import { harvestFields } from './page-look';
 import { addHarvest, harvestView, setHarvest, theHarvest } from './store';
 
 jest.setTimeout(60_000);
@@ -47,7 +48,7 @@ function begin(name: string, first: string, { stop = {}, next = { by: 'found' } 
   const file = `first-page-${jobId}`;
   writeFileSync(join(dir, 'uploads', file), first);
   const [set] = findRecordSets(readPage(first));
-  const fields = harvestFields(set!, resolverOf(`${SITE}/members?p=1`));
+  const fields = harvestFields(set!, resolver({ base: '' }, `${SITE}/members?p=1`));
   const columns = fields.map((field) => ({
     name: field.name,
     target: field.name === 'Text' ? ('fullName' as const) : ('own' as const),

@@ -22,10 +22,9 @@ import { sieveOf } from '../jobs/store';
 import { sleep } from '../outside/wrap/pace';
 import { AskedToWait, visitor, type Visited } from '../outside/web/visit';
 import type { Later, RunContext } from '../runs/context';
-import { readPageText } from '../sources/documents/page';
+import { readPageText, resolver } from '../sources/documents/page';
 import { rowStanding } from '../sources/row-standing';
 import { sourceById } from '../sources/store';
-import { resolverOf } from './page-look';
 import {
   likelyPages,
   pagesOf,
@@ -58,7 +57,7 @@ export async function runHarvest({
   let harvest = theHarvest(db, harvestId);
   const write = pageWriter(db, harvestId, now, yoursOf(db, harvest, settings));
   let shown = now();
-  let last = 0;
+  let last = pagesOf(db, harvest).at(-1)?.at ?? 0;
   while (harvest.end === null) {
     signal.throwIfAborted();
     const isKept = harvest.round === 1 && harvest.number === 1;
@@ -68,6 +67,7 @@ export async function runHarvest({
       if (isKept) {
         const html = await readPageText(join(dataDir, 'uploads', harvest.file));
         visited = { address: harvest.start, html, bytes: html.length };
+        last = now();
       } else {
         const { seconds } = (await web.robots(harvest.address, signal))(harvest.address);
         if (seconds !== harvest.siteSeconds) setHarvest(db, harvestId, { siteSeconds: seconds });
@@ -117,7 +117,8 @@ async function keep(dataDir: string, html: string): Promise<string> {
 /** What a page gives of the set, and the page that comes after it. */
 function take({ set, stop, next, lastNumber: known }: HarvestRow, visited: Visited, ms: number, soFar: number) {
   const page = readPage(visited.html);
-  const resolve = resolverOf(page.address || visited.address);
+  const here = visited.address || page.address;
+  const resolve = resolver(page, here);
   const found = sameSet(findRecordSets(page), set);
   const all = found ? cellsAs(found, set.fields, resolve) : [];
   const { column } = stop;
@@ -129,8 +130,8 @@ function take({ set, stop, next, lastNumber: known }: HarvestRow, visited: Visit
   const read: ReadPage = { address: visited.address, state, cells, left, lowest: lowestOf(watched), ms, file: '' };
   return {
     page: read,
-    address: afterOf(page, visited.address || page.address, resolve, next),
-    lastNumber: Math.max(known, lastNumber(page, visited.address, resolve)),
+    address: afterOf(page, here, resolve, next),
+    lastNumber: Math.max(known, lastNumber(page, here, resolve)),
   };
 }
 

@@ -18,7 +18,7 @@ import {
 import { TARGET_WORDS, type PageSet, type WebPage } from '@sieve/contract';
 import { AppError } from '../errors';
 import type { Db } from '../db/open';
-import { readPageText } from '../sources/documents/page';
+import { readPageText, resolver } from '../sources/documents/page';
 import { rememberedNext } from './store';
 
 const MOST_SETS = 12;
@@ -49,15 +49,8 @@ async function open({ file, name, address: said }: ToLookAt): Promise<Opened> {
   const address = said || page.address;
   const sets = findRecordSets(page).slice(0, MOST_SETS);
   if (sets.length === 0) throw new AppError('no-records', { name });
-  const base = page.address || address;
-  return { page, address, bytes: Buffer.byteLength(html), sets, resolve: resolverOf(base) };
+  return { page, address, bytes: Buffer.byteLength(html), sets, resolve: resolver(page, address) };
 }
-
-/** Makes links whole that are relative to an address. */
-export const resolverOf =
-  (base: string) =>
-  (link: string): string =>
-    link !== '' && base !== '' && URL.canParse(link, base) ? new URL(link, base).href : link;
 
 /** The fields of a set, with the one for what stands in no other, which pages after may need. */
 export function harvestFields(set: RecordSet, resolve: (link: string) => string): HarvestField[] {

@@ -86,7 +86,7 @@ function get(at: URL, web: Web, signal: AbortSignal): Promise<IncomingMessage> {
     });
     request.once('response', resolve);
     request.once('timeout', () => request.destroy(down(at.href, 'it took too long to answer')));
-    request.once('error', (error: NodeJS.ErrnoException) =>
+    request.on('error', (error: NodeJS.ErrnoException) =>
       reject(signal.aborted || error instanceof AppError ? error : down(at.href, wordsOf(error.code))),
     );
     request.end();
@@ -121,7 +121,7 @@ async function bodyOf(response: IncomingMessage, address: string, signal: AbortS
     response.headers['content-encoding'] ?? ''
   ];
   const stream = unpack ? response.pipe(unpack()) : response;
-  response.once('error', (error) => stream.destroy(error));
+  response.on('error', (error) => stream.destroy(error));
   const deadline = setTimeout(() => stream.destroy(down(address, 'it took too long to answer')), TIMEOUT_MS);
   const parts: Buffer[] = [];
   let bytes = 0;

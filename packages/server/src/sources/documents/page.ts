@@ -7,11 +7,14 @@ import { readText } from './read-text';
 const LONGEST_PAGE = 64 * 1024 * 1024;
 const NAMED = 4;
 
-/** Makes links whole, where the page says its address. */
-export const resolver =
-  ({ address }: Page) =>
-  (link: string): string =>
-    address !== '' && link !== '' && URL.canParse(link, address) ? new URL(link, address).href : link;
+/** Makes the links of a page whole, by its base and its address, as far as these are known. */
+export function resolver({ base }: Pick<Page, 'base'>, address: string): (link: string) => string {
+  const from = wholeLink(base || address, address);
+  return (link) => (link === '' ? '' : wholeLink(link, from));
+}
+
+const wholeLink = (link: string, from: string): string =>
+  URL.canParse(link, from || undefined) ? new URL(link, from || undefined).href : link;
 
 /** A saved page as text, by the encoding that its bytes or it itself says. */
 export async function readPageText(file: string): Promise<string> {
@@ -35,7 +38,7 @@ export async function* pageRows(
   const sets = findRecordSets(page);
   if (sets.length === 0) throw new AppError('no-records', { name });
   const found = sets.map((set, i) => {
-    const fields = fieldsOf(set, resolver(page));
+    const fields = fieldsOf(set, resolver(page, page.address));
     const names = fields.slice(0, NAMED).map((field) => field.name);
     return { fields, count: set.records.length, name: `${i + 1}. ${set.records.length} records: ${names.join(', ')}` };
   });

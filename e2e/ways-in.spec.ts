@@ -1,0 +1,147 @@
+import { readFileSync } from 'node:fs';
+import { buffer } from 'node:stream/consumers';
+import { fileURLToPath } from 'node:url';
+import { expect, test, type Page } from '@playwright/test';
+import archiver from 'archiver';
+import { sent, startWorld, type World } from './world';
+
+test.describe.configure({ mode: 'serial' });
+let world: World;
+test.beforeAll(async () => (world = await startWorld(4570)));
+test.afterAll(() => world.stop());
+
+const newJob = async (name: string) =>
+  (
+    await world.call<{ id: number }>('POST', '/api/jobs', {
+      name,
+      client: '',
+      folder: '',
+      note: '',
+      targetValid: 0,
+      budgetCents: 0,
+    })
+  ).id;
+interface Source {
+  name: string;
+  rows: number;
+  unread: number;
+  origin: { kind: string };
+}
+const sourcesOf = async (job: number) => {
+  await world.idle();
+  return world.call<Source[]>('GET', `/api/jobs/${job}/sources`);
+};
+const choose = (page: Page, name: string, content: Buffer | string, mimeType = 'application/octet-stream') =>
+  page.locator('input[type=file]').setInputFiles({ name, mimeType, buffer: Buffer.from(content) });
+const press = async (page: Page, name: string | RegExp) => {
+  await page.getByRole('button', { name }).focus();
+  await page.keyboard.press('Enter');
+};
+
+test('a zip of files and all sheets of an OpenDocument book, each a source of its own, brought in with one key', async ({
+  page,
+}) => {
+  const job = await newJob('Files');
+  const archive = archiver('zip');
+  archive.append('Name;Email\nMaren Oakhill;maren@brackenfold.example\n', { name: 'lists/first.csv' });
+  archive.append('BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Piers Venn\r\nN:Venn;Piers;;;\r\nEND:VCARD\r\n', {
+    name: 'second.vcf',
+  });
+  void archive.finalize();
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  await choose(page, 'lists.zip', await buffer(archive));
+  await press(page, 'Bring in all 2 files');
+  await page.waitForURL(`**/jobs/${job}`);
+  expect((await sourcesOf(job)).map(({ name, rows, origin }) => [name, rows, origin.kind])).toEqual([
+    ['first.csv', 1, 'table'],
+    ['second.vcf', 1, 'cards'],
+  ]);
+
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  const book = new URL('../packages/server/src/sources/fixtures/guild.ods', import.meta.url);
+  await choose(page, 'guild.ods', readFileSync(fileURLToPath(book)));
+  await expect(page.getByLabel('joined with the row above')).toBeChecked();
+  await press(page, 'Take the other sheet, too');
+  await expect(page.getByText('guild.ods, Sponsors')).toBeVisible();
+});
+
+test('a page’s source, JSON and rows are pasted; what they are is seen', async ({ page }) => {
+  const job = await newJob('Pasted');
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  const paste = (text: string) =>
+    page.evaluate((content) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', content);
+      document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+    }, text);
+  const item = (name: string) => `<li><b>${name}</b>, Wells</li>`;
+  for (const [text, kind] of [
+    [
+      `<html><body><ul>${['Maren Oakhill', 'Piers Venn', 'Rhona Holm'].map(item).join('\n')}</ul></body></html>`,
+      'a web page',
+    ],
+    ['[{"name":"Maren Oakhill","email":"m@a.example"},\n{"name":"Piers Venn","email":"p@a.example"}]', 'JSON'],
+    ['Name\tEmail\nMaren Oakhill\tm@a.example\n', 'rows of a table'],
+  ] as const) {
+    await page.reload();
+    await expect(page.getByText('Drop a file here')).toBeVisible();
+    await paste(text);
+    await expect(page.getByRole('combobox', { name: 'Read as' })).toContainText(kind);
+  }
+  await press(page, /Bring in 1 row/);
+  await page.waitForURL(`**/jobs/${job}`);
+  expect((await sourcesOf(job))[0]).toMatchObject({ rows: 1 });
+});
+
+test('one contact from a signature; who is held is told, and looked up by the website with Ctrl K', async ({
+  page,
+}) => {
+  const job = await newJob('By hand');
+  await page.goto(`${world.url}/jobs/${job}/bring?one=1`);
+  await page
+    .getByLabel('A signature, a card or a text to read')
+    .fill(
+      'Gwenllian Parry\nQuality Manager\nCaws Penllyn\n020 7946 0318\ng.parry@penllyn.example\nwww.penllyn.example',
+    );
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel('Full name')).toHaveValue('Gwenllian Parry');
+  await expect(page.getByLabel('Company')).toHaveValue('Caws Penllyn');
+  await page.getByLabel('Full name').focus();
+  await sent(page, '/contacts', () => page.keyboard.press('Enter'));
+  expect((await sourcesOf(job)).map(({ name, origin }) => [name, origin.kind])).toEqual([['Gwenllian Parry', 'typed']]);
+  await page.getByLabel('Email', { exact: true }).fill('g.parry@penllyn.example');
+  await expect(page.getByText('Held already')).toBeVisible();
+
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find a job, contact or action' }).fill('https://www.penllyn.example');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'Gwenllian Parry' })).toBeVisible();
+  await expect(page.getByText('1 held')).toBeVisible();
+});
+
+test('what could not be read is downloaded, mended and closes its gap', async ({ page }) => {
+  const job = await newJob('Gap');
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  await choose(
+    page,
+    'torn.csv',
+    `Name,Email\nMaren Oakhill,m@a.example\nPiers Venn,${'x'.repeat(33_000)}\nRhona Holm,r@a.example\n`,
+  );
+  await press(page, /Bring in 2 rows/);
+  await page.waitForURL(`**/jobs/${job}`);
+  await sourcesOf(job);
+  await page.goto(`${world.url}/jobs/${job}?show=sources`);
+  await page.getByRole('button', { name: /1 not read/ }).click();
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download the 1 to mend' }).click();
+  const file = readFileSync(await (await downloading).path(), 'utf8');
+  expect(file).toContain('Piers Venn,xxx');
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  await choose(page, 'mended.csv', file.replace(/x{100,}/, 'piers@a.example'));
+  await press(page, /Bring in 1 row/);
+  await page.waitForURL(`**/jobs/${job}`);
+  expect((await sourcesOf(job)).map(({ rows, unread }) => [rows, unread])).toEqual([
+    [2, 0],
+    [1, 0],
+  ]);
+});
