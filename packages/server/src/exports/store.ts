@@ -65,3 +65,7 @@ export const keysThatLeft = (db: Db, id: number): bigint[] =>
       .pluck()
       .all(id) as string[]
   ).map(keyHash);
+
+/** When an export was made; null for one that is gone. */
+export const exportTime = (db: Db, id: number): number | null =>
+  (db.$client.prepare('SELECT at FROM exports WHERE id = ?').pluck().get(id) as number | undefined) ?? null;

@@ -27,6 +27,10 @@ export const setHarvest = (db: Db, id: number, change: Partial<HarvestRow>): voi
 export const harvestsOf = (db: Db, jobId: number): HarvestRow[] =>
   db.select().from(harvests).where(eq(harvests.jobId, jobId)).orderBy(desc(harvests.id)).all();
 
+/** Pages that were kept to be looked at. */
+export const pagesToLookAt = (db: Db): string[] =>
+  db.$client.prepare("SELECT file FROM harvest_pages WHERE file <> ''").pluck().all() as string[];
+
 /** Those that stand and are to be asked again. */
 export const dueHarvests = (db: Db, now: number): HarvestRow[] =>
   db.select().from(harvests).where(lte(harvests.nextAt, now)).all();
@@ -94,7 +98,7 @@ export function pageWriter(db: Db, harvestId: number, now: () => number, isYours
         const { jobId, sourceId, round, set, number } = harvest;
         const brought = broughtIn(db, jobId);
         const identity = set.fields.findIndex(({ key }) => key === set.identity);
-        const before = countOf(db, sourceId);
+        const before = sourceById(db, sourceId)!.rowsRead;
         let [fresh, yours] = [0, 0];
         for (const row of cells) {
           const key = recordKey(row, identity);
@@ -118,9 +122,6 @@ export function pageWriter(db: Db, harvestId: number, now: () => number, isYours
       })
       .immediate();
 }
-
-const countOf = (db: Db, sourceId: number): number =>
-  db.$client.prepare('SELECT rows_read FROM sources WHERE id = ?').pluck().get(sourceId) as number;
 
 const LATEST = 30;
 

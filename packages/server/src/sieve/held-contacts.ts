@@ -13,6 +13,7 @@ import { CONTACT_PARTS } from '@sieve/core/model/contact-parts';
 import { isProfile } from '@sieve/core/intake/value-kinds';
 import type { HeldAlready, HeldContact, LookedUp, TypedContact } from '@sieve/contract';
 import type { Db } from '../db/open';
+import { exportTime } from '../exports/store';
 import { jobRow } from '../jobs/store';
 import { contactsKnownBy, lastExportOf } from '../register/register';
 import { isSuppressed, suppressionList } from '../register/suppressions';
@@ -81,10 +82,6 @@ export function heldAlready(db: Db, jobId: number | null, typed: TypedContact, l
     suppressed: isSuppressed(suppressionList(db), person),
   };
 }
-
-/** When an export left. */
-export const exportTime = (db: Db, id: number): number | null =>
-  (db.$client.prepare('SELECT at FROM exports WHERE id = ?').pluck().get(id) as number | undefined) ?? null;
 
 /** What is held of a firm by its website, or of a person by their profile link; null for what is neither. */
 export function lookUp(db: Db, q: string): LookedUp | null {

@@ -1,10 +1,10 @@
 import { fullName, heldRulesOf, match, PERSON_FIELDS, stepIn, survive, type Column, type Person } from '@sieve/core';
 import type { HeldCounts, HeldDetails } from '@sieve/contract';
 import type { Db } from '../db/open';
-import { sieveOf } from '../jobs/store';
+import { jobRow, sieveOf } from '../jobs/store';
 import { keyHash } from '../register/hash';
 import { contactsKnownBy } from '../register/register';
-import { exportTime } from '../sieve/held-contacts';
+import { exportTime } from '../exports/store';
 import { storedContact } from '../sieve/rows';
 import type { RowStanding } from './row-standing';
 
@@ -47,7 +47,7 @@ export function heldCount(
       jobs: [...jobs]
         .sort((a, b) => b[1] - a[1])
         .slice(0, MOST_JOBS)
-        .map(([id, rows]) => ({ id, rows, name: nameOf(db, id) })),
+        .map(([id, rows]) => ({ id, rows, name: jobRow(db, id)?.name ?? '' })),
       lastExportAt: lastExport === 0 ? null : exportTime(db, lastExport),
       suppressedBy,
       merges,
@@ -55,8 +55,6 @@ export function heldCount(
   };
 }
 
-const nameOf = (db: Db, id: number): string =>
-  (db.$client.prepare('SELECT name FROM jobs WHERE id = ?').pluck().get(id) as string | undefined) ?? '';
 /** Somebody of the job as they are held, as they come, and as matching will leave them. */
 function mergeOf(
   db: Db,

@@ -96,14 +96,9 @@ export function sourcesIn(db: Db, jobId: number): SourceIn[] {
     .filter(({ id }) => brought.get(id)?.out === false);
 }
 
-/** Uploads that are files of a source, or pages that a harvest has to be looked at for. */
-export const filesInUse = (db: Db): Set<string> =>
-  new Set(
-    db.$client
-      .prepare("SELECT file FROM sources WHERE file <> '' UNION SELECT file FROM harvest_pages WHERE file <> ''")
-      .pluck()
-      .all() as string[],
-  );
+/** Uploads that are files of a source. */
+export const filesInUse = (db: Db): string[] =>
+  db.$client.prepare("SELECT file FROM sources WHERE file <> ''").pluck().all() as string[];
 
 export const recordCount = (db: Db, sourceId: number): number =>
   db.$client.prepare('SELECT count(*) FROM records WHERE source_id = ?').pluck().get(sourceId) as number;
