@@ -42,6 +42,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
       search,
     });
 
+    const members = await world.call<{ id: string; address: string }>('POST', '/api/pages', {
+      address: 'https://curdguild.example/members',
+    });
+
     const look = async (what: string) => expect([what, await faults(page)]).toEqual([what, []]);
     const screens: [path: string, shows: string | RegExp][] = [
       ['/desk', 'Waits for you'],
@@ -53,6 +57,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
       [`/jobs/${id}/judge`, 'Judge'],
       [`/jobs/${id}/export`, 'Held back'],
       ['/bring', 'Choose files'],
+      [`/jobs/${id}/bring?one=1`, 'Add to the job'],
+      [`/jobs/${id}/page?upload=${members.id}&address=${encodeURIComponent(members.address)}`, 'Next link found, sure'],
+      ['/look-up?q=brackenfield.example', 'In the directory'],
       ['/search', 'Leads'],
       [`/search/${saved.id}`, 'technical'],
       [`/search/${saved.id}?tab=split`, 'technical'],

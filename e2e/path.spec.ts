@@ -206,7 +206,7 @@ test('a saved page comes in as its records, another set of them by keyboard, and
   await expect(page).toHaveURL(new RegExp(`/jobs/${job.id}$`));
   await world.idle();
   await give();
-  await page.getByRole('checkbox', { name: /Only the 0 new to you/ }).check();
+  await page.getByRole('radio', { name: /Only those new to you 0/ }).click();
   await expect(page.getByRole('button', { name: 'Bring in 0 new rows' })).toBeDisabled();
 });
 
