@@ -17,6 +17,16 @@ const dropList = async (page) => {
   });
   await page.waitForTimeout(2500);
 };
+/** A harvest of the guild's members, half-way: the demo's own is begun here. */
+const harvestMembers = async (page) => {
+  await page.getByLabel('Or the address of a web page').fill('https://curdguild.example/members');
+  await page.keyboard.press('Enter');
+  await page.getByRole('combobox', { name: 'Watched column' }).click();
+  await page.getByRole('option', { name: 'Stock', exact: true }).click();
+  await page.getByLabel('Seconds between two pages').fill('0.5');
+  await page.getByRole('button', { name: 'Harvest the pages' }).click();
+  await page.getByText('page 12', { exact: true }).waitFor({ timeout: 60_000 });
+};
 /** File, address, what is done there before the picture, theme. */
 const VIEWS = [
   ['desk', '/desk'],
@@ -51,6 +61,8 @@ const VIEWS = [
     `/search/new?q=${encodeURIComponent('companies where sector: Cheese making; growth: 5..; technology: "data loggers"')}`,
   ],
   ['searches', '/search'],
+  ['harvest', '/bring', harvestMembers],
+  ['look-up', '/look-up?q=rowancote-dairy.example'],
   ['export', `${job}/export`],
   ['settings', '/settings'],
 ];
