@@ -49,7 +49,7 @@ export type HeldContact = z.output<typeof heldContact>;
 /** A contact as it is typed, or read in what was pasted; parts left out are blank. */
 export const typedContact = z.partialRecord(z.enum(CONTACT_PARTS), z.string().max(2000));
 export type TypedContact = z.output<typeof typedContact>;
-export const contactText = z.object({ text: z.string().min(1).max(200_000) });
+export const contactText = z.object({ text: z.string().min(1).max(20_000) });
 export const heldAlready = z.object({
   contacts: z.array(heldContact),
   exportedAt: at.nullable(),

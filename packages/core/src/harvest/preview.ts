@@ -117,9 +117,14 @@ const attributesOf = ({ attributes, tag }: PageNode, id: string): string[] => {
 const withoutAddresses = (styles: string): string =>
   styles
     .replace(/@import[^;]*;?/gi, '')
-    .replace(/url\s*\([^)]*\)/gi, 'none')
+    .split(/url\s*\(/i)
+    .map((part, i) => (i === 0 ? part : `none${part.slice(endOfAddress(part))}`))
+    .join('')
     .replace(/position\s*:\s*fixed/gi, 'position: static')
     .replace(/<\//g, '<\\/');
+
+/** Behind the bracket that closes an address; the whole where none does. */
+const endOfAddress = (part: string): number => (part.includes(')') ? part.indexOf(')') + 1 : part.length);
 
 const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => ESCAPES[c]!);

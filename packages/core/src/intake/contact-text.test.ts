@@ -40,6 +40,11 @@ test('signatures, cards and lines of a page, in their usual shapes', () => {
   );
 });
 
+test('a text without an end is the note', () => {
+  const text = 'x'.repeat(19_000);
+  expect(contactIn(`Maren Oakhill\n${text}`, 'GB')).toEqual({ fullName: 'Maren Oakhill', note: text });
+});
+
 test('whatever is pasted, no line of it is lost', () => {
   fc.assert(
     fc.property(

@@ -10,6 +10,8 @@ const FAX = /^\s*(fax|f)\s*[:.]/i;
 /** What stands under a name and is nobody's title. */
 const GREETING =
   /^(kind|best|warm|many)?\s*(regards|wishes|thanks|cheers|sincerely)\b|^(mit freundlichen|viele|cordialement|saludos|cordiali)/i;
+/** What is longer is a text, and nobody's name or address. */
+const LONGEST_LINE = 1000;
 const PARTS = /\s+[|•·–—]\s+|\s{3,}|\t/;
 
 /**
@@ -36,6 +38,10 @@ export function contactIn(text: string, country: string, companyWords: readonly 
   const local = (found.email[0] ?? '').split('@')[0]!.toLowerCase();
   const domain = (found.email[0] ?? '').split('@')[1]?.split('.')[0] ?? '';
   for (const [i, line] of lines.entries()) {
+    if (line.length > LONGEST_LINE) {
+      rest.push(line);
+      continue;
+    }
     const [head, ...tail] = line.split(/,\s+|\s+(?:at|bei|chez|@)\s+/);
     const before = lines.slice(0, i).length - rest.length === 0 || isFree('title');
     if (isFree('fullName') && before && (kinds.fullName!(line) || isNameOf(line, local))) out.fullName = line;
@@ -64,6 +70,7 @@ function takeOut(
   found: Record<'email' | 'phone' | 'website' | 'profile', string[]>,
 ): string {
   let left = line.trim();
+  if (left.length > LONGEST_LINE) return left;
   for (const [email] of left.matchAll(EMAIL)) {
     found.email.push(email.replace(/^mailto:/i, ''));
     left = left.replace(email, ' ');

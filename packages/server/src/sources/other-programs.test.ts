@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import type { Inspection, SourceRow } from '@sieve/contract';
 import archiver from 'archiver';
 import { buffer } from 'node:stream/consumers';
+import { seededRandom } from '@sieve/core/text/random';
+import type { AppError } from '../errors';
 import { harness } from '../testing/harness';
 import { workbookRows } from './workbook/read-workbook';
 import { unpack } from './unpack';
@@ -44,6 +46,29 @@ test.each([
     ['2', 'Ashlar Vats', yes],
     ['3', 'Fernie Salt', no],
   ]);
+});
+
+test('an OpenDocument book with bytes overwritten or cut off: its rows, a row that tells the loss, or an error with a code', async () => {
+  const whole = readFileSync(fixture('guild.ods'));
+  const dir = mkdtempSync(join(tmpdir(), 'ods-'));
+  const file = join(dir, 'book.ods');
+  let refused = 0;
+  for (let seed = 1; seed <= 150; seed++) {
+    const random = seededRandom(seed);
+    const bytes = Buffer.from(whole.subarray(0, seed % 3 === 0 ? Math.floor(random() * whole.length) : whole.length));
+    for (let i = 0; i < 4; i++) bytes[Math.floor(random() * bytes.length)] = Math.floor(random() * 256);
+    writeFileSync(file, bytes);
+    let rows = 0;
+    try {
+      for await (const some of workbookRows(file, 'book.ods', '')) rows += some.length;
+      expect(rows).toBeGreaterThan(0);
+    } catch (error) {
+      expect([seed, (error as AppError).code]).toEqual([seed, 'broken-workbook']);
+      refused++;
+    }
+  }
+  expect(refused).toBeGreaterThan(30);
+  rmSync(dir, { recursive: true });
 });
 
 test('two header rows are joined when it is brought in, and both stay out of the rows', async () => {

@@ -7,6 +7,8 @@ import { open as openZip, type Entry, type ZipFile } from 'yauzl';
 import { AppError } from '../errors';
 
 const MOST_FILES = 200;
+/** Folders and parts of a workbook among them. */
+const MOST_ENTRIES = 10_000;
 /** What a zip of files may unpack to; a larger one is a mistake or a trap. */
 const MOST_BYTES = 2 * 1024 * 1024 * 1024;
 /** Parts by which a zip is a workbook. */
@@ -80,7 +82,8 @@ const entriesOf = (zip: ZipFile, name: string) =>
     zip.on('end', () => resolve(entries));
     zip.on('entry', (entry: Entry) => {
       entries.push(entry);
-      zip.readEntry();
+      if (entries.length > MOST_ENTRIES) reject(broken(name, `it holds more than ${MOST_ENTRIES} entries`));
+      else zip.readEntry();
     });
     zip.readEntry();
   });
