@@ -6,27 +6,10 @@ let world: World;
 test.beforeAll(async () => (world = await startWorld(4560)));
 test.afterAll(() => world.stop());
 
-interface Source {
-  rows: number;
-  origin: { kind: string };
-}
-const newJob = async (name: string) =>
-  (
-    await world.call<{ id: number }>('POST', '/api/jobs', {
-      name,
-      client: '',
-      folder: '',
-      note: '',
-      targetValid: 0,
-      budgetCents: 0,
-    })
-  ).id;
-const sourcesOf = (job: number) => world.call<Source[]>('GET', `/api/jobs/${job}/sources`);
-
 test('an address by keyboard: its records, the pages after it, and a server that is killed on the way', async ({
   page,
 }) => {
-  const job = await newJob('Guild');
+  const job = await world.newJob('Guild');
   await page.goto(`${world.url}/jobs/${job}/bring`);
   await page.getByLabel('Or the address of a web page').fill('curdguild.example/members');
   await page.keyboard.press('Enter');
@@ -51,13 +34,13 @@ test('an address by keyboard: its records, the pages after it, and a server that
   await expect(page.getByText('192 rows')).toBeVisible();
   await page.reload();
   await expect(page.getByText('192 rows')).toBeVisible();
-  expect((await sourcesOf(job)).map(({ rows, origin }) => [rows, origin.kind])).toEqual([[192, 'harvest']]);
+  expect((await world.sourcesOf(job)).map(({ rows, origin }) => [rows, origin.kind])).toEqual([[192, 'harvest']]);
   await page.getByRole('link', { name: 'To the job' }).click();
   await expect(page.getByText('Tamsin Kershaw').first()).toBeVisible();
 });
 
 test('it stops where the watched column turns, and tells the page whose layout is another', async ({ page }) => {
-  const job = await newJob('In stock');
+  const job = await world.newJob('In stock');
   await page.goto(`${world.url}/jobs/${job}/bring`);
   await page.getByLabel('Or the address of a web page').fill('https://curdguild.example/members?p=16');
   await page.keyboard.press('Enter');
@@ -78,7 +61,7 @@ test('new members come when it is asked again; a site that forbids, a page that 
   await expect(page.getByText('6 new to you')).toBeVisible();
   await expect(page.getByText('pages; a page brought nothing new.')).toBeVisible();
   await world.idle();
-  expect((await sourcesOf(1)).map(({ rows }) => rows)).toEqual([192, 6]);
+  expect((await world.sourcesOf(1)).map(({ rows }) => rows)).toEqual([192, 6]);
   await page.getByRole('link', { name: 'Another page' }).click();
   for (const [address, words] of [
     ['curdguild.example/private/ledger', /robots\.txt of curdguild\.example does not allow/],

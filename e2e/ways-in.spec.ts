@@ -10,27 +10,6 @@ let world: World;
 test.beforeAll(async () => (world = await startWorld(4570)));
 test.afterAll(() => world.stop());
 
-const newJob = async (name: string) =>
-  (
-    await world.call<{ id: number }>('POST', '/api/jobs', {
-      name,
-      client: '',
-      folder: '',
-      note: '',
-      targetValid: 0,
-      budgetCents: 0,
-    })
-  ).id;
-interface Source {
-  name: string;
-  rows: number;
-  unread: number;
-  origin: { kind: string };
-}
-const sourcesOf = async (job: number) => {
-  await world.idle();
-  return world.call<Source[]>('GET', `/api/jobs/${job}/sources`);
-};
 const choose = (page: Page, name: string, content: Buffer | string, mimeType = 'application/octet-stream') =>
   page.locator('input[type=file]').setInputFiles({ name, mimeType, buffer: Buffer.from(content) });
 const press = async (page: Page, name: string | RegExp) => {
@@ -41,7 +20,7 @@ const press = async (page: Page, name: string | RegExp) => {
 test('a zip of files and all sheets of an OpenDocument book, each a source of its own, brought in with one key', async ({
   page,
 }) => {
-  const job = await newJob('Files');
+  const job = await world.newJob('Files');
   const archive = archiver('zip');
   archive.append('Name;Email\nMaren Oakhill;maren@brackenfold.example\n', { name: 'lists/first.csv' });
   archive.append('BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Piers Venn\r\nN:Venn;Piers;;;\r\nEND:VCARD\r\n', {
@@ -52,7 +31,7 @@ test('a zip of files and all sheets of an OpenDocument book, each a source of it
   await choose(page, 'lists.zip', await buffer(archive));
   await press(page, 'Bring in all 2 files');
   await page.waitForURL(`**/jobs/${job}`);
-  expect((await sourcesOf(job)).map(({ name, rows, origin }) => [name, rows, origin.kind])).toEqual([
+  expect((await world.sourcesOf(job)).map(({ name, rows, origin }) => [name, rows, origin.kind])).toEqual([
     ['first.csv', 1, 'table'],
     ['second.vcf', 1, 'cards'],
   ]);
@@ -66,7 +45,7 @@ test('a zip of files and all sheets of an OpenDocument book, each a source of it
 });
 
 test('a page’s source, JSON and rows are pasted; what they are is seen', async ({ page }) => {
-  const job = await newJob('Pasted');
+  const job = await world.newJob('Pasted');
   await page.goto(`${world.url}/jobs/${job}/bring`);
   const paste = (text: string) =>
     page.evaluate((content) => {
@@ -90,13 +69,13 @@ test('a page’s source, JSON and rows are pasted; what they are is seen', async
   }
   await press(page, /Bring in 1 row/);
   await page.waitForURL(`**/jobs/${job}`);
-  expect((await sourcesOf(job))[0]).toMatchObject({ rows: 1 });
+  expect((await world.sourcesOf(job))[0]).toMatchObject({ rows: 1 });
 });
 
 test('one contact from a signature; who is held is told, and looked up by the website with Ctrl K', async ({
   page,
 }) => {
-  const job = await newJob('By hand');
+  const job = await world.newJob('By hand');
   await page.goto(`${world.url}/jobs/${job}/bring?one=1`);
   await page
     .getByLabel('A signature, a card or a text to read')
@@ -108,7 +87,9 @@ test('one contact from a signature; who is held is told, and looked up by the we
   await expect(page.getByLabel('Company')).toHaveValue('Caws Penllyn');
   await page.getByLabel('Full name').focus();
   await sent(page, '/contacts', () => page.keyboard.press('Enter'));
-  expect((await sourcesOf(job)).map(({ name, origin }) => [name, origin.kind])).toEqual([['Gwenllian Parry', 'typed']]);
+  expect((await world.sourcesOf(job)).map(({ name, origin }) => [name, origin.kind])).toEqual([
+    ['Gwenllian Parry', 'typed'],
+  ]);
   await page.getByLabel('Email', { exact: true }).fill('g.parry@penllyn.example');
   await expect(page.getByText('Held already')).toBeVisible();
 
@@ -120,7 +101,7 @@ test('one contact from a signature; who is held is told, and looked up by the we
 });
 
 test('what could not be read is downloaded, mended and closes its gap', async ({ page }) => {
-  const job = await newJob('Gap');
+  const job = await world.newJob('Gap');
   await page.goto(`${world.url}/jobs/${job}/bring`);
   await choose(
     page,
@@ -129,7 +110,7 @@ test('what could not be read is downloaded, mended and closes its gap', async ({
   );
   await press(page, /Bring in 2 rows/);
   await page.waitForURL(`**/jobs/${job}`);
-  await sourcesOf(job);
+  await world.sourcesOf(job);
   await page.goto(`${world.url}/jobs/${job}?show=sources`);
   await page.getByRole('button', { name: /1 not read/ }).click();
   const downloading = page.waitForEvent('download');
@@ -140,7 +121,7 @@ test('what could not be read is downloaded, mended and closes its gap', async ({
   await choose(page, 'mended.csv', file.replace(/x{100,}/, 'piers@a.example'));
   await press(page, /Bring in 1 row/);
   await page.waitForURL(`**/jobs/${job}`);
-  expect((await sourcesOf(job)).map(({ rows, unread }) => [rows, unread])).toEqual([
+  expect((await world.sourcesOf(job)).map(({ rows, unread }) => [rows, unread])).toEqual([
     [2, 0],
     [1, 0],
   ]);

@@ -61,6 +61,15 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
   return {
     url,
     call,
+    newJob: async (name: string) => (await call<{ id: number }>('POST', '/api/jobs', { name })).id,
+    /** The sources of a job, once nothing runs. */
+    async sourcesOf(job: number) {
+      await this.idle();
+      return call<{ name: string; rows: number; unread: number; origin: { kind: string } }[]>(
+        'GET',
+        `/api/jobs/${job}/sources`,
+      );
+    },
     /** Sets a step of a job up: some options otherwise than they are. */
     async setUp(job: number, id: string, options: object, on = true) {
       const { sieve } = await call<{ sieve: { id: string; options: object }[] }>('GET', `/api/jobs/${job}`);

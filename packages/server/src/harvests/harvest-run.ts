@@ -24,6 +24,7 @@ import { AskedToWait, visitor, type Visited } from '../outside/web/visit';
 import type { Later, RunContext } from '../runs/context';
 import { readPageText, resolver } from '../sources/documents/page';
 import { rowStanding } from '../sources/row-standing';
+import { uploadsDir } from '../sources/uploads';
 import { sourceById } from '../sources/store';
 import {
   likelyPages,
@@ -110,7 +111,7 @@ const rowsOf = (db: Db, harvest: HarvestRow): number => pagesOf(db, harvest).red
 /** Keeps a page that a person has to look at. @returns its name among the uploads */
 async function keep(dataDir: string, html: string): Promise<string> {
   const id = randomUUID();
-  await writeFile(join(dataDir, 'uploads', id), html);
+  await writeFile(join(await uploadsDir(dataDir), id), html);
   return id;
 }
 

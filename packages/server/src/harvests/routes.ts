@@ -1,5 +1,4 @@
-import { existsSync } from 'node:fs';
-import { mkdir, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   harvestPatch,
@@ -20,6 +19,7 @@ import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { AskedToWait, visitor } from '../outside/web/visit';
 import { SAYS_WHO, uploadId } from '../sources/routes';
+import { uploadPath, uploadsDir } from '../sources/uploads';
 import { harvestAgain, nextAtOf, startHarvest } from './commands';
 import { harvestsOf, harvestView, setHarvest, theHarvest } from './store';
 
@@ -38,11 +38,7 @@ export const harvestRoutes =
   (context: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     const { db, lookout, dataDir, now, newId, settings } = context;
-    const pathOf = (upload: string) => {
-      const file = join(dataDir, 'uploads', upload);
-      if (!existsSync(file)) throw new AppError('not-found', { what: 'upload' });
-      return file;
-    };
+    const pathOf = (upload: string) => uploadPath(dataDir, upload);
 
     app.post('/api/pages', { schema: { body: webPageBody, ...ok(webPageFetched) } }, async ({ body: { address } }) => {
       const signal = AbortSignal.timeout(PATIENCE_MS);
@@ -53,8 +49,7 @@ export const harvestRoutes =
         throw error;
       });
       const id = newId();
-      await mkdir(join(dataDir, 'uploads'), { recursive: true });
-      await writeFile(join(dataDir, 'uploads', id), visited.html);
+      await writeFile(join(await uploadsDir(dataDir), id), visited.html);
       return { id, name: new URL(visited.address).host, address: visited.address };
     });
     app.post(

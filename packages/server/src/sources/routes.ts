@@ -1,5 +1,5 @@
-import { createWriteStream, existsSync } from 'node:fs';
-import { mkdir, rm } from 'node:fs/promises';
+import { createWriteStream } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -27,6 +27,7 @@ import { forgetMapping, knownShapes, rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
 import { addSource, sourceById, sourceIssues } from './store';
 import { unpack } from './unpack';
+import { uploadPath, uploadsDir } from './uploads';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
 /** Of the columns of a source at least one has to be among these. */
@@ -38,12 +39,7 @@ const named = z.object({ name: z.string().trim().min(1).max(300) });
 export const sourceRoutes =
   ({ db, queue, events, lookout, dataDir, now, newId }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    const pathOf = (upload: string) => join(dataDir, 'uploads', upload);
-    function uploadOf(upload: string): string {
-      const file = pathOf(upload);
-      if (!existsSync(file)) throw new AppError('not-found', { what: 'upload' });
-      return file;
-    }
+    const uploadOf = (upload: string) => uploadPath(dataDir, upload);
     app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
 
     app.post(
@@ -52,14 +48,15 @@ export const sourceRoutes =
       async ({ body, query }) => {
         if (!body) throw new AppError('empty-file', { name: query.name });
         const id = newId();
-        await mkdir(join(dataDir, 'uploads'), { recursive: true });
+        const dir = await uploadsDir(dataDir);
+        const file = join(dir, id);
         try {
-          await pipeline(body as NodeJS.ReadableStream, limitBytes(MOST_BYTES), createWriteStream(pathOf(id)));
+          await pipeline(body as NodeJS.ReadableStream, limitBytes(MOST_BYTES), createWriteStream(file));
         } catch (error) {
-          await rm(pathOf(id), { force: true });
+          await rm(file, { force: true });
           throw error;
         }
-        const holds = await unpack(pathOf(id), query.name, join(dataDir, 'uploads'), newId).catch((error: unknown) => {
+        const holds = await unpack(file, query.name, dir, newId).catch((error: unknown) => {
           // A damaged workbook says better what is wrong with it when it is read.
           if (/\.(xlsx|xlsm|ods)$/i.test(query.name)) return null;
           throw error;

@@ -1,4 +1,4 @@
-import { writeFile, rm, mkdir } from 'node:fs/promises';
+import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { contactIn, stepIn, tidy } from '@sieve/core';
 import { CONTACT_PARTS } from '@sieve/core/model/contact-parts';
@@ -26,6 +26,7 @@ import { patience } from '../searches/patience';
 import { typedCells } from '../sieve/held-contacts';
 import { SAYS_WHO } from './routes';
 import { addSource, countRead, recordAdder } from './store';
+import { uploadsDir } from './uploads';
 
 /** One contact: read in what was pasted, looked for in all that is held, looked up by a link, added by hand. */
 export const typedRoutes =
@@ -88,8 +89,7 @@ export const typedRoutes =
 
     /** A card is read as a file of cards is. */
     async function inspected(text: string): Promise<Inspection> {
-      const file = join(dataDir, 'uploads', newId());
-      await mkdir(join(dataDir, 'uploads'), { recursive: true });
+      const file = join(await uploadsDir(dataDir), newId());
       await writeFile(file, text);
       try {
         const asked = { file, name: 'The card', said: { kind: 'cards' as const }, mapped: null, jobId: null };

@@ -19,11 +19,12 @@ import {
 } from '@sieve/contract';
 import { derivedValue } from '@sieve/core/tidy/derived';
 import { Store } from '@ngrx/store';
-import { map, type Observable, of, switchMap, tap } from 'rxjs';
+import { map, type Observable, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Handover } from '../../state/handover';
-import { work, workActions } from '../../state/work';
+import { JobsMade } from '../../state/jobs-made';
+import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
@@ -128,6 +129,7 @@ export class Bring {
   private readonly notices = inject(Notices);
   private readonly handover = inject(Handover);
   private readonly store = inject(Store);
+  private readonly made = inject(JobsMade);
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   /** Job of the address; none: a new one is made. */
   readonly id = input<string>();
@@ -462,17 +464,8 @@ export class Bring {
 
   /** The job that was chosen, or a new one named after the file. */
   private jobToFill(file: string): Observable<number> {
-    const chosen = this.chosenJob();
-    if (chosen !== null) return of(chosen);
     const { name, targetValid, budget } = this.brief.getRawValue();
     const said = { name: name.trim() || this.nameOf(file), targetValid, budgetCents: Math.round(budget * 100) };
-    const job = { ...said, client: '', folder: '', note: '' };
-    return this.api.createJob(job).pipe(
-      tap((created) => {
-        this.store.dispatch(workActions.jobCame({ job: created }));
-        this.chosenJob.set(created.id);
-      }),
-      map(({ id }) => id),
-    );
+    return this.made.jobFor(this.chosenJob(), said).pipe(tap((id) => this.chosenJob.set(id)));
   }
 }

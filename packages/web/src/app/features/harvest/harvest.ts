@@ -17,11 +17,12 @@ import { Router, RouterLink } from '@angular/router';
 import { stopRules } from '@sieve/core/harvest/stop-rules';
 import type { HarvestView, NewHarvest, PageSet } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { map, of, switchMap, tap, type Observable } from 'rxjs';
+import { map, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
 import { Doing } from '../../state/doing';
-import { work, workActions } from '../../state/work';
+import { JobsMade } from '../../state/jobs-made';
+import { work } from '../../state/work';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -60,6 +61,7 @@ export class Harvest {
   private readonly notices = inject(Notices);
   private readonly store = inject(Store);
   private readonly sanitizer = inject(DomSanitizer);
+  private readonly made = inject(JobsMade);
   private readonly pages = inject(PageStore);
   protected readonly robots = inject(RobotsStore);
   private readonly harvests = inject(HarvestStore);
@@ -220,9 +222,9 @@ export class Harvest {
       everyDays: this.page()?.address ? everyDays : null,
     };
     this.doing.run(
-      this.jobToFill().pipe(
-        switchMap((job) => this.api.startHarvest(job, body).pipe(map((started) => ({ job, started })))),
-      ),
+      this.made
+        .jobFor(this.chosenJob(), { name: this.title().slice(0, 100) })
+        .pipe(switchMap((job) => this.api.startHarvest(job, body).pipe(map((started) => ({ job, started }))))),
       ({ job, started }) => {
         this.working.set(false);
         this.open(job, started.harvestId);
@@ -241,16 +243,5 @@ export class Harvest {
 
   private open(job: number, harvest: number) {
     void this.router.navigate(['/jobs', job, 'page'], { queryParams: { harvest }, replaceUrl: true });
-  }
-
-  /** The job that was chosen, or a new one named after the page. */
-  private jobToFill(): Observable<number> {
-    const chosen = this.chosenJob();
-    if (chosen !== null) return of(chosen);
-    const job = { name: this.title().slice(0, 100), client: '', folder: '', note: '', targetValid: 0, budgetCents: 0 };
-    return this.api.createJob(job).pipe(
-      tap((created) => this.store.dispatch(workActions.jobCame({ job: created }))),
-      map(({ id }) => id),
-    );
   }
 }
