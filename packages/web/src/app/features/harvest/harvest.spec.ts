@@ -195,7 +195,20 @@ describe('a page', () => {
       .flush(going({ number: 5, rows: 72 }));
     await settled();
     expect(text()).toContain('72 rows so far');
-    button(/Stop, keep 72/).click();
+    // While nobody answers, what is known stays; and it is asked again as the run moves on.
+    store.dispatch(workActions.runMoved({ run: { ...run, done: 5 } }));
+    await settled();
+    http.match('/api/harvests/7').at(-1)!.error(new ProgressEvent('error'));
+    await settled();
+    expect(text()).toContain('72 rows so far');
+    store.dispatch(workActions.runMoved({ run: { ...run, done: 6 } }));
+    await settled();
+    http
+      .match('/api/harvests/7')
+      .at(-1)!
+      .flush(going({ number: 7, rows: 96 }));
+    await settled();
+    button(/Stop, keep 96/).click();
     expect(http.expectOne('/api/runs/5').request.body).toEqual({ action: 'cancel' });
   });
 

@@ -19,7 +19,7 @@ import type { HarvestView, NewHarvest, PageSet } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { map, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
-import { valueOf } from '../../state/asked';
+import { valueOf, type Request } from '../../state/asked';
 import { Doing } from '../../state/doing';
 import { JobsMade } from '../../state/jobs-made';
 import { work } from '../../state/work';
@@ -78,9 +78,18 @@ export class Harvest {
   protected readonly chosenJob = linkedSignal(() => (this.id() === undefined ? null : Number(this.id())));
   protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
   private readonly harvestId = computed(() => (this.harvest() === undefined ? null : Number(this.harvest())));
-  protected readonly going = computed((): HarvestView | null =>
-    this.harvestId() === null ? null : valueOf(this.harvests.asked()),
-  );
+  /** What is known of it stays while nobody answers. */
+  protected readonly going = linkedSignal<{ id: number | null; asked: Request<HarvestView> }, HarvestView | null>({
+    source: () => ({ id: this.harvestId(), asked: this.harvests.asked() }),
+    computation: ({ id, asked }, previous) =>
+      id === null
+        ? null
+        : asked.status === 'done' && asked.value.id === id
+          ? asked.value
+          : previous?.source.id === id
+            ? previous.value
+            : null,
+  });
   protected readonly run = computed(() => this.runs().find(({ id }) => id === this.going()?.runId) ?? null);
   /** A harvest knows its page; without one the address says it. */
   private readonly at = computed(
