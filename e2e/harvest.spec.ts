@@ -54,9 +54,10 @@ test('it stops where the watched column turns, and tells the page whose layout i
 });
 
 test('new members come when it is asked again; a site that forbids, a page that is none', async ({ page }) => {
-  const [harvest] = await world.call<{ id: number }[]>('GET', '/api/jobs/1/harvests');
+  const [first] = await world.sourcesOf(1);
+  const { harvestId } = first!.origin as { kind: string; harvestId: number };
   await world.scenario({ daysAhead: 2 });
-  await page.goto(`${world.url}/jobs/1/page?harvest=${harvest!.id}`);
+  await page.goto(`${world.url}/jobs/1/page?harvest=${harvestId}`);
   await page.getByRole('button', { name: 'Ask again now' }).click();
   await expect(page.getByText('6 new to you')).toBeVisible();
   await expect(page.getByText('pages; a page brought nothing new.')).toBeVisible();

@@ -39,7 +39,6 @@ export const pageSet = z.object({
   fields: z.array(
     fieldPlace.extend({
       target: column.shape.target,
-      sure: z.number(),
       filled: count,
       /** How long the text of the first records is, in characters. */
       lengths: z.array(count),
@@ -59,12 +58,12 @@ export const webPage = z.object({
     z.object({
       address: z.string(),
       text: z.string(),
-      signs: z.array(z.enum(['rel', 'word', 'number', 'more', 'arrow', 'offset', 'chosen'])),
+      signs: z.array(z.enum(['rel', 'word', 'number', 'more', 'arrow', 'offset'])),
       sure: z.number(),
     }),
   ),
-  /** The largest number of its pager; 0 when it has none. */
-  lastNumber: count,
+  /** Of these, the address that is followed unasked; '' when none is sure enough. */
+  followed: z.string(),
   /** How the next page was found on this site the last time; null when it was not asked yet. */
   remembered: nextWish.nullable(),
 });
@@ -98,7 +97,7 @@ export const harvestPatch = z
   .partial();
 export type HarvestPatch = z.output<typeof harvestPatch>;
 
-export const PAGE_STATES = ['read', 'changed', 'failed'] as const;
+export const PAGE_STATES = ['read', 'changed'] as const;
 /** A page that was visited. `changed`: its layout is another, and nothing of it was taken. */
 export const harvestPage = z.object({
   number: count,

@@ -1,7 +1,7 @@
 import { textOf, walk, type Page, type PageNode } from './page';
 
 /** What speaks for a link being the way to the next page. */
-export type NextSign = 'rel' | 'word' | 'number' | 'more' | 'arrow' | 'offset' | 'chosen';
+export type NextSign = 'rel' | 'word' | 'number' | 'more' | 'arrow' | 'offset';
 
 /** A link that may lead to the page after this one. */
 export interface NextLink {
@@ -22,9 +22,10 @@ const SURE: Record<NextSign, number> = {
   more: 0.75,
   arrow: 0.7,
   offset: 0.55,
-  chosen: 1,
 };
 const LISTED = 12;
+/** Characters of what holds the numbers of pages. */
+const LONGEST_PAGER = 400;
 
 /** In English, German, French, Spanish, Italian, Dutch, Portuguese, Polish, Swedish, Danish and Irish; common practice, no source. */
 const NEXT = new RegExp(
@@ -105,7 +106,7 @@ export function nextLinks(page: Page, here: string, resolve: (link: string) => s
     if (/\bnext\b/i.test(node.attributes['rel'] ?? '')) add(address, text, 'rel');
     if (said.some((words) => NEXT.test(wordsOf(words)))) add(address, text, 'word');
     if (said.some((words) => MORE.test(wordsOf(words)))) add(address, text, 'more');
-    if (ARROWS.test(text) && isBehindNumbers(node)) add(address, text, 'arrow');
+    if (ARROWS.test(text)) add(address, text, 'arrow');
     if (current !== null && text === String(current + 1)) add(address, text, 'number');
   }
   for (const { address, text } of nearestOffset(links, here)) add(address, text, 'offset');
@@ -167,17 +168,13 @@ function currentNumber({ root }: Page, here: string): number | null {
 const hasPager = (root: PageNode): boolean =>
   [...walk(root)].some((node) => node.tag === 'a' && textOf(node) === '2' && isInPager(node));
 
-/** A link stands in a pager when links beside it are numbers, too. */
+/** A number stands in a pager when another number stands near it, and little else. */
 function isInPager(node: PageNode): boolean {
   const around = node.parent?.parent ?? node.parent;
-  if (!around) return false;
-  let numbers = 0;
-  for (const one of walk(around)) if (one.tag === 'a' && /^\d{1,5}$/.test(textOf(one)) && ++numbers >= 1) break;
-  return numbers >= 1 && around.textLength < 400;
+  if (!around || around.textLength > LONGEST_PAGER) return false;
+  const numbers = [...walk(around)].filter((one) => one.textLength <= 5 && /^\d{1,5}$/.test(textOf(one)));
+  return new Set(numbers.map(textOf)).size > 1;
 }
-
-/** An arrow that points on stands behind the numbers, or alone. */
-const isBehindNumbers = (node: PageNode): boolean => !LAST.test(`${node.attributes['aria-label'] ?? ''} ${node.id}`);
 
 const COUNTS = /^(p|page|pg|start|offset|from|skip|first|s|pn|seite|pagina|paged|b_start|startat)$/i;
 

@@ -7,9 +7,9 @@ const EMAIL = /[^\s<>()[\],;:"“”]+@[^\s<>()[\],;:"“”]+\.[\p{L}]{2,}/gu;
 const LABEL =
   /^(e-?mail|mail|e|tel(ephone)?|phone|direct|office|mobile|mob|cell|t|m|d|p|o|web(site)?|www|w|address|a|linked ?in|profile)\s*[:.]\s*/i;
 const FAX = /^\s*(fax|f)\s*[:.]/i;
-/** What stands under a name and is nobody's title. */
+/** A line that only takes leave. */
 const GREETING =
-  /^(kind|best|warm|many)?\s*(regards|wishes|thanks|cheers|sincerely)\b|^(mit freundlichen|viele|cordialement|saludos|cordiali)/i;
+  /^((with )?(kind|best|warm|many)?\s*(regards|wishes|thanks)|cheers|(yours )?sincerely|(mit )?(freundlichen|viele|beste) grüßen?|cordialement|(cordiales )?saludos|cordiali saluti|met vriendelijke groet)[\s,.!]*$/i;
 /** What is longer is a text, and nobody's name or address. */
 const LONGEST_LINE = 1000;
 const PARTS = /\s+[|•·–—]\s+|\s{3,}|\t/;
@@ -37,14 +37,13 @@ export function contactIn(text: string, country: string, companyWords: readonly 
   const isFree = (part: ContactPart) => out[part] === undefined;
   const local = (found.email[0] ?? '').split('@')[0]!.toLowerCase();
   const domain = (found.email[0] ?? '').split('@')[1]?.split('.')[0] ?? '';
-  for (const [i, line] of lines.entries()) {
+  for (const line of lines) {
     if (line.length > LONGEST_LINE) {
       rest.push(line);
       continue;
     }
     const [head, ...tail] = line.split(/,\s+|\s+(?:at|bei|chez|@)\s+/);
-    const before = lines.slice(0, i).length - rest.length === 0 || isFree('title');
-    if (isFree('fullName') && before && (kinds.fullName!(line) || isNameOf(line, local))) out.fullName = line;
+    if (isFree('fullName') && (kinds.fullName!(line) || isNameOf(line, local))) out.fullName = line;
     else if (isFree('fullName') && kinds.fullName!(head!) && tail.length > 0) {
       out.fullName = head!;
       if (isFree('title')) out.title = tail.join(', ');
@@ -70,7 +69,8 @@ function takeOut(
   found: Record<'email' | 'phone' | 'website' | 'profile', string[]>,
 ): string {
   let left = line.trim();
-  if (left.length > LONGEST_LINE) return left;
+  // A fax takes no calls: its line is for the note.
+  if (left.length > LONGEST_LINE || FAX.test(left)) return left;
   for (const [email] of left.matchAll(EMAIL)) {
     found.email.push(email.replace(/^mailto:/i, ''));
     left = left.replace(email, ' ');
@@ -82,10 +82,9 @@ function takeOut(
     }
   const phones = isDate(left.trim()) ? [] : findPhoneNumbersInText(left, country as CountryCode);
   for (const { number, startsAt, endsAt } of [...phones].reverse()) {
-    if (!FAX.test(left)) found.phone.unshift(number.ext ? `${number.number} x${number.ext}` : number.number);
+    found.phone.unshift(number.ext ? `${number.number} x${number.ext}` : number.number);
     left = `${left.slice(0, startsAt)} ${left.slice(endsAt)}`;
   }
-  if (phones.length > 0 && FAX.test(left)) return '';
   const rest = left
     .replace(LABEL, '')
     .replace(/^[\s,;:|/()<>-]+|[\s,;:|/(<>+-]+$/g, '')

@@ -3,8 +3,8 @@ import {
   findRecordSets,
   headingOf,
   identityOf,
-  lastNumber,
   nextLinks,
+  nextPage,
   pathOf,
   previewOf,
   readPage,
@@ -69,7 +69,7 @@ export async function lookAtPage(db: Db, what: ToLookAt, companyWords: readonly 
     bytes,
     sets: sets.map((set) => viewOf(set, resolve, companyWords)),
     next: nextLinks(page, address, resolve),
-    lastNumber: lastNumber(page, address, resolve),
+    followed: nextPage(page, address, resolve, null),
     remembered: rememberedNext(db, address),
   };
 }
@@ -100,7 +100,6 @@ function viewOf(set: RecordSet, resolve: (link: string) => string, companyWords:
       key,
       name: names[i]!,
       target: key === REST.key ? ('own' as const) : recognised[i]!.target,
-      sure: recognised[i]!.sure,
       filled: values.filter(Boolean).length,
       lengths: values.slice(0, DRAWN_ROWS).map(({ length }) => length),
     })),

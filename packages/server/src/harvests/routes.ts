@@ -17,11 +17,12 @@ import type { AppContext } from '../app-context';
 import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
-import { AskedToWait, visitor } from '../outside/web/visit';
+import { AskedToWait } from '../outside/web/asked-to-wait';
+import { visitor } from '../outside/web/visit';
 import { SAYS_WHO, uploadId } from '../sources/routes';
 import { uploadPath, uploadsDir } from '../sources/uploads';
 import { harvestAgain, nextAtOf, startHarvest } from './commands';
-import { harvestsOf, harvestView, setHarvest, theHarvest } from './store';
+import { harvestView, setHarvest, theHarvest } from './store';
 
 /** How long somebody waits for a page. */
 const PATIENCE_MS = 60_000;
@@ -41,13 +42,8 @@ export const harvestRoutes =
     const pathOf = (upload: string) => uploadPath(dataDir, upload);
 
     app.post('/api/pages', { schema: { body: webPageBody, ...ok(webPageFetched) } }, async ({ body: { address } }) => {
-      const signal = AbortSignal.timeout(PATIENCE_MS);
       const web = visitor(settings().web);
-      const visited = await web.visit(address, signal).catch((error: unknown) => {
-        if (error instanceof AskedToWait)
-          throw new AppError('page-down', { address, reason: `it asks to wait ${Math.ceil(error.waitMs / 1000)} s` });
-        throw error;
-      });
+      const visited = await waitedFor(address, (signal) => web.visit(address, signal));
       const id = newId();
       await writeFile(join(await uploadsDir(dataDir), id), visited.html);
       return { id, name: new URL(visited.address).host, address: visited.address };
@@ -56,8 +52,8 @@ export const harvestRoutes =
       '/api/pages/robots',
       { schema: { body: webPageBody, ...ok(robotsSay) } },
       async ({ body: { address } }) => {
-        const say = await visitor(settings().web).robots(address, AbortSignal.timeout(PATIENCE_MS));
-        return say(address);
+        const web = visitor(settings().web);
+        return (await waitedFor(address, (signal) => web.robots(address, signal)))(address);
       },
     );
     app.post(
@@ -105,9 +101,6 @@ export const harvestRoutes =
         return startHarvest(context, params.id, body);
       },
     );
-    app.get('/api/jobs/:id/harvests', { schema: { params: byId, ...ok(z.array(harvestSchema)) } }, ({ params }) =>
-      harvestsOf(db, theJob(db, params.id).id).map((row) => harvestView(db, row)),
-    );
     app.get('/api/harvests/:id', { schema: { params: byId, ...ok(harvestSchema) } }, ({ params }) =>
       harvestView(db, theHarvest(db, params.id)),
     );
@@ -125,3 +118,15 @@ export const harvestRoutes =
       harvestAgain(context, params.id, 'you'),
     );
   };
+
+/** What somebody waits for: a site that asks to wait, or takes too long, is told as one that does not answer now. */
+async function waitedFor<T>(address: string, ask: (signal: AbortSignal) => Promise<T>): Promise<T> {
+  const signal = AbortSignal.timeout(PATIENCE_MS);
+  try {
+    return await ask(signal);
+  } catch (error) {
+    if (error instanceof AskedToWait)
+      throw new AppError('page-down', { address, reason: `it asks to wait ${Math.ceil(error.waitMs / 1000)} s` });
+    throw signal.aborted ? new AppError('page-down', { address, reason: 'it took too long to answer' }) : error;
+  }
+}

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { zeroNear, type HarvestEnd } from '@sieve/core';
 import type { HarvestPageRow, HarvestView, NextWish } from '@sieve/contract';
-import { and, asc, desc, eq, lte } from 'drizzle-orm';
+import { and, asc, eq, lte } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { broughtIn } from '../decisions/store';
 import { AppError } from '../errors';
@@ -23,9 +23,6 @@ export function theHarvest(db: Db, id: number): HarvestRow {
 
 export const setHarvest = (db: Db, id: number, change: Partial<HarvestRow>): void =>
   void db.update(harvests).set(change).where(eq(harvests.id, id)).run();
-
-export const harvestsOf = (db: Db, jobId: number): HarvestRow[] =>
-  db.select().from(harvests).where(eq(harvests.jobId, jobId)).orderBy(desc(harvests.id)).all();
 
 /** Pages that were kept to be looked at. */
 export const pagesToLookAt = (db: Db): string[] =>

@@ -87,13 +87,15 @@ export function heldAlready(db: Db, jobId: number | null, typed: TypedContact, l
 export function lookUp(db: Db, q: string): LookedUp | null {
   const link = canonicalLink(q);
   if (link === '') return null;
-  const domain = registrableDomain(link.split('/')[0]!);
+  const list = suppressionList(db);
   if (isProfile(link)) {
     const contacts = heldContacts(db, { known: contactsKnownBy(db.register, [`profile:${link}`]) });
-    return { about: 'person', key: link, company: contacts[0]?.company ?? '', contacts, suppressed: false };
+    const suppressed = contacts.some(({ email }) => isSuppressed(list, { email, domain: '' }));
+    return { about: 'person', key: link, company: contacts[0]?.company ?? '', contacts, suppressed };
   }
+  const domain = registrableDomain(link.split('/')[0]!);
   if (domain === '') return null;
   const contacts = heldContacts(db, { domain });
-  const suppressed = isSuppressed(suppressionList(db), { email: '', domain });
+  const suppressed = isSuppressed(list, { email: '', domain });
   return { about: 'firm', key: domain, company: contacts[0]?.company ?? '', contacts, suppressed };
 }

@@ -1,6 +1,7 @@
 import type { RobotsSay, Settings } from '@sieve/contract';
 import robotsParser from 'robots-parser';
 import { AppError } from '../../errors';
+import { throwIfAskedToWait } from './asked-to-wait';
 import { AGENT, fetchPage } from './fetch-page';
 
 /** What a parser has to read at least (RFC 9309 2.5). */
@@ -9,16 +10,16 @@ const MOST_BYTES = 512 * 1024;
 export type Robots = (address: string) => RobotsSay;
 
 /**
- * What the robots.txt of a site says (RFC 9309): one that is not there (4xx) allows all, one that cannot be had (5xx, no answer) allows
- * nothing. `Crawl-delay` is not in the standard; where it stands it is kept.
+ * What the robots.txt of a site says (RFC 9309): one that is not there (4xx) allows all. One that cannot be had (5xx, no answer) allows
+ * nothing, and is no refusal: AppError `page-down` is thrown, or AskedToWait. `Crawl-delay` is not in the standard; where it stands it
+ * is kept.
  */
 export async function robotsOf(address: string, web: Settings['web'], signal: AbortSignal): Promise<Robots> {
   const file = new URL('/robots.txt', address).href;
-  const { status, body } = await fetchPage(file, web, signal, () => Promise.resolve()).catch((error: unknown) => {
-    if (error instanceof AppError && error.code === 'page-down') return { status: 599, body: Buffer.alloc(0) };
-    throw error;
-  });
-  if (status >= 500 || status === 429) return () => ({ allows: false, seconds: 0, found: false });
+  const answer = await fetchPage(file, web, signal, () => Promise.resolve());
+  throwIfAskedToWait(answer);
+  const { status, body } = answer;
+  if (status >= 500) throw new AppError('page-down', { address: file, reason: `it answered ${status}` });
   if (status >= 300) return () => ({ allows: true, seconds: 0, found: false });
   const said = robotsParser(file, body.subarray(0, MOST_BYTES).toString('utf8'));
   return (page) => ({

@@ -2,28 +2,17 @@ import type { Settings } from '@sieve/contract';
 import { AppError } from '../../errors';
 import { encodingOf } from '../../sources/documents/head';
 import { sleep } from '../wrap/pace';
-import { retryAfterMs } from '../wrap/retry-after';
+import { throwIfAskedToWait } from './asked-to-wait';
 import { fetchPage } from './fetch-page';
 import { robotsOf, throwIfRefused, type Robots } from './robots';
 
 const TRIES = 3;
 const AGAIN_MS = 1000;
-/** How long is waited when a site asks for it without saying how long. */
-const USUAL_WAIT_MS = 60_000;
-const LONGEST_WAIT_MS = 86_400_000;
-
 /** A page as it came. */
 export interface Visited {
   address: string;
   html: string;
   bytes: number;
-}
-
-/** The site asks to wait (429, or 503 with Retry-After). */
-export class AskedToWait extends Error {
-  constructor(readonly waitMs: number) {
-    super('asked to wait');
-  }
 }
 
 /** Visits pages: what each site's robots.txt says is asked once and kept to, wherever an address leads. */
@@ -53,9 +42,8 @@ export function visitor(web: Settings['web']) {
           reason = String(found.details['reason']);
           continue;
         }
-        const { status, type, retryAfter, body, charset } = found;
-        if (status === 429 || (status === 503 && retryAfter.has('retry-after')))
-          throw new AskedToWait(retryAfterMs(retryAfter, USUAL_WAIT_MS, Date.now(), LONGEST_WAIT_MS));
+        throwIfAskedToWait(found);
+        const { status, type, body, charset } = found;
         if (status >= 500) {
           reason = `it answered ${status}`;
           continue;

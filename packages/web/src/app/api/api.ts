@@ -122,7 +122,6 @@ export class Api {
     this.http.post<WebPage>(`/api/uploads/${upload}/page`, { address }, { params: { name } });
   startHarvest = (job: number, body: NewHarvest) => this.http.post<HarvestStarted>(`/api/jobs/${job}/harvests`, body);
   harvest = (id: number) => this.http.get<HarvestView>(`/api/harvests/${id}`);
-  harvests = (job: number) => this.http.get<HarvestView[]>(`/api/jobs/${job}/harvests`);
   patchHarvest = (id: number, patch: HarvestPatch) => this.http.patch<HarvestView>(`/api/harvests/${id}`, patch);
   harvestAgain = (id: number) => this.http.post<HarvestStarted>(`/api/harvests/${id}/again`, {});
 

@@ -2,22 +2,12 @@ import { HttpEventType } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
-import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import { Router, RouterLink } from '@angular/router';
-import { TARGETS, type Column, type HeldRule, type Target } from '@sieve/core/model/target';
-import {
-  FIELD_WORDS,
-  ISSUE_WORDS,
-  TARGET_WORDS,
-  WHO_COMES,
-  type Inspection,
-  type SaidFormat,
-  type WhoComes,
-} from '@sieve/contract';
-import { derivedValue } from '@sieve/core/tidy/derived';
+import { TARGETS, type Column, type HeldRule } from '@sieve/core/model/target';
+import { ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat, type WhoComes } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { map, type Observable, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
@@ -28,9 +18,9 @@ import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
-import { whenWords } from '../../ui/when';
 import { isTyping } from '../../ui/shortcuts/shortcuts';
-import { DerivePanel } from './derive-panel';
+import { ColumnsTable } from './columns-table';
+import { comesOf, HeldPane } from './held-pane';
 import { OneContact } from './one-contact';
 import { Select, type Option } from '../../ui/select/select';
 
@@ -81,19 +71,6 @@ const TEMPLATE = `\uFEFF${TARGETS.filter((target) => target !== 'own' && target 
   .join(',')}\r\n`;
 /** A larger file is seen by its beginning first. */
 const LARGE_BYTES = 5_000_000;
-const TAKE_WORDS: Record<WhoComes, string> = {
-  all: 'All',
-  new: 'Only those new to you',
-  'not-exported': 'Only those never exported',
-};
-const comesOf = ({ rows, held }: Inspection, take: WhoComes): number =>
-  take === 'new' ? held.fresh : take === 'not-exported' ? rows - held.exported : rows;
-const RULE_OPTIONS: Option<HeldRule | 'rule'>[] = [
-  { value: 'rule', label: 'matching chooses' },
-  { value: 'fill', label: 'fill blanks only' },
-  { value: 'overwrite', label: 'overwrite' },
-  { value: 'keep', label: 'keep what is held' },
-];
 
 /** A file's columns as they were recognised, corrected by hand, before anything is brought in. */
 @Component({
@@ -102,14 +79,14 @@ const RULE_OPTIONS: Option<HeldRule | 'rule'>[] = [
   imports: [
     ReactiveFormsModule,
     OneContact,
-    DerivePanel,
+    ColumnsTable,
+    HeldPane,
     Select,
     RouterLink,
     MatButtonModule,
     MatFormFieldModule,
     MatSelectModule,
     MatInputModule,
-    MatCheckboxModule,
     Icon,
     CountPipe,
   ],
@@ -157,44 +134,9 @@ export class Bring {
   protected readonly recognised = computed(
     () => this.file()?.columns.filter(({ target }) => target !== 'own' && target !== 'skip').length ?? 0,
   );
-  protected readonly cut = computed(
-    () => this.file()?.inspection?.columns.reduce((sum, column) => sum + column.lostDigits, 0) ?? 0,
-  );
   protected readonly rowsToCome = computed(() => {
     const file = this.file();
     return file?.inspection ? comesOf(file.inspection, file.take) : 0;
-  });
-  protected readonly takes = computed(() => {
-    const found = this.file()?.inspection;
-    if (!found) return [];
-    return WHO_COMES.map((value) => ({ value, label: TAKE_WORDS[value], rows: comesOf(found, value) })).filter(
-      ({ value, rows }) => value === 'all' || rows < found.rows,
-    );
-  });
-  /** The fields that a file has, with what becomes of those that are held already. */
-  protected readonly fieldRules = computed(() => {
-    const file = this.file();
-    if (!file?.inspection || file.inspection.held.thisJob === 0) return [];
-    return file.columns.flatMap(({ name, target, held }, column) =>
-      target === 'own' || target === 'skip'
-        ? []
-        : [{ column, name: TARGET_WORDS[target] || name, held: held ?? ('rule' as const) }],
-    );
-  });
-  protected readonly ruleOptions = RULE_OPTIONS;
-  protected readonly heldRows = computed(() => {
-    const held = this.file()?.inspection?.held;
-    if (!held) return [];
-    return [
-      { label: 'New to you', count: held.fresh, colour: 'var(--spruce)' },
-      {
-        label: 'In this job already',
-        count: held.thisJob,
-        colour: 'color-mix(in srgb, var(--spruce) 45%, var(--paper))',
-      },
-      { label: 'In another job', count: held.otherJobs, colour: '#cfc58f' },
-      { label: 'On the suppression list', count: held.suppressed, colour: 'var(--plum)' },
-    ];
   });
 
   constructor() {
@@ -211,11 +153,6 @@ export class Bring {
   protected readonly named = (names: readonly string[]): Option<string>[] =>
     names.map((name) => ({ value: name, label: name }));
   protected readonly encodingOptions = (used: string) => this.named([...new Set([...ENCODINGS, used])]);
-  protected readonly targetOptions = (column: string): Option<Target>[] =>
-    TARGETS.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
-
-  protected readonly when = whenWords;
-  protected fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
 
   protected choose(element: HTMLInputElement) {
     this.take([...(element.files ?? [])]);
@@ -328,16 +265,6 @@ export class Bring {
     this.inspect(this.at(), { ...format, ...('headerRow' in change ? { headerRow } : {}), ...change }, null);
   }
 
-  protected map(column: number, target: Target) {
-    this.setColumns(
-      this.file()!.columns.map((known, i) => {
-        if (i !== column) return known;
-        const { name, from } = known;
-        return { name, target, ...(from && { from }) };
-      }),
-    );
-  }
-
   protected readonly pagePath = computed(() =>
     this.chosenJob() === null ? ['/bring', 'page'] : ['/jobs', this.chosenJob(), 'page'],
   );
@@ -365,29 +292,7 @@ export class Bring {
     );
   }
 
-  /** The column that is being split or joined. */
-  protected readonly deriving = signal<number | null>(null);
-  /** Columns made of others, with samples of what they hold. */
-  protected readonly madeColumns = computed(() => {
-    const file = this.file();
-    return (file?.columns ?? []).flatMap((column, at) => {
-      const { from } = column;
-      if (!from) return [];
-      const values = file!.inspection?.preview.map((cells) => derivedValue(cells, from)).filter(Boolean) ?? [];
-      return [{ column, at, samples: [...new Set(values)].slice(0, 4).join(' · ') }];
-    });
-  });
-
-  protected derive(made: Column[]) {
-    this.deriving.set(null);
-    if (made.length > 0) this.setColumns([...this.file()!.columns, ...made]);
-  }
-
-  protected underive(at: number) {
-    this.setColumns(this.file()!.columns.filter((_, i) => i !== at));
-  }
-
-  private setColumns(columns: Column[]) {
+  protected setColumns(columns: Column[]) {
     this.patch(this.at(), { columns });
     this.inspect(this.at(), this.file()!.inspection!.format, columns);
   }
@@ -396,7 +301,7 @@ export class Bring {
     this.patch(this.at(), { take });
   }
 
-  protected setHeld(column: number, rule: HeldRule | 'rule') {
+  protected setHeld({ column, rule }: { column: number; rule: HeldRule | 'rule' }) {
     this.setColumns(
       this.file()!.columns.map(({ held, ...known }, i) => {
         const said = i === column ? (rule === 'rule' ? undefined : rule) : held;

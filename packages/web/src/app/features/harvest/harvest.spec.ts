@@ -11,7 +11,6 @@ const field = (key: string, name: string, target: WebPage['sets'][number]['field
   key,
   name,
   target,
-  sure: 0.9,
   filled,
   lengths: [9, 8, 0],
 });
@@ -50,7 +49,7 @@ const page: WebPage = {
     { address: 'https://guild.example/members?p=2', text: 'Next ›', signs: ['rel', 'word'], sure: 0.99 },
     { address: 'https://guild.example/old', text: 'older', signs: ['word'], sure: 0.9 },
   ],
-  lastNumber: 40,
+  followed: 'https://guild.example/members?p=2',
   remembered: null,
 };
 const visited = (number: number, change: Partial<HarvestView['pages'][number]> = {}): HarvestView['pages'][number] => ({
@@ -110,8 +109,8 @@ async function open(
     await new Promise((resolve) => setTimeout(resolve));
     await screen.stable();
   };
-  const answer = async () => {
-    http.expectOne((request) => request.url === '/api/uploads/up-1/page').flush(page);
+  const answer = async (seen: WebPage = page) => {
+    http.expectOne((request) => request.url === '/api/uploads/up-1/page').flush(seen);
     await settled();
     http.expectOne('/api/pages/robots').flush({ allows: true, seconds: 5, found: true });
     await settled();
@@ -210,6 +209,20 @@ describe('a page', () => {
     await settled();
     button(/Stop, keep 96/).click();
     expect(http.expectOne('/api/runs/5').request.body).toEqual({ action: 'cancel' });
+  });
+
+  it('follows nothing that is not sure, and says so', async () => {
+    const { text, settled, answer, pick } = await open();
+    const next: WebPage['next'] = [
+      { address: 'https://guild.example/l?start=25', text: '26 to 50', signs: ['offset'], sure: 0.55 },
+    ];
+    await answer({ ...page, next, followed: '' });
+    expect(text()).toContain('none is followed until you choose it');
+    expect(text()).toContain('Bring in this page');
+    await pick('The next page is', '“26 to 50” to /l?start=25');
+    await settled();
+    expect(text()).toContain('Next link found, likely');
+    expect(text()).toContain('Harvest the pages');
   });
 
   it('says what is wrong with a page, and that nothing was chosen', async () => {

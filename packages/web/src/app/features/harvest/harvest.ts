@@ -150,10 +150,9 @@ export class Harvest {
   });
   private readonly nextAddress = computed(() => {
     const { next } = this.wishes();
-    const links = this.page()?.next ?? [];
-    const link =
-      next.by === 'link' ? links.find(({ text }) => text === next.text) : next.by === 'none' ? undefined : links[0];
-    return link?.address ?? '';
+    if (next.by === 'none') return '';
+    if (next.by === 'found') return this.page()?.followed ?? '';
+    return this.page()?.next.find(({ text }) => text === next.text)?.address ?? '';
   });
   /** Our own address, of a page that our own server has made safe. */
   protected readonly preview = computed(() => {

@@ -38,7 +38,6 @@ const SIGN_WORDS: Record<WebPage['next'][number]['signs'][number], string> = {
   more: 'a “more” button',
   arrow: 'an arrow',
   offset: 'the query goes up',
-  chosen: 'chosen by you',
 };
 const SURE = 0.9;
 const TURNS: Option<ColumnRule['turns']>[] = (['blank or zero', 'blank', 'zero'] as const).map((value) => ({
@@ -80,22 +79,25 @@ export class PagesAfter {
     return robots.status === 'failed' ? robots.words : '';
   });
   protected readonly hasAddress = computed(() => (this.page()?.address ?? '') !== '');
+  /** The link that is followed, as it will be on every page. */
   protected readonly followed = computed(() => {
     const { next } = this.wishes();
-    const links = this.page()?.next ?? [];
-    return next.by === 'none'
-      ? undefined
-      : next.by === 'link'
-        ? links.find(({ text }) => text === next.text)
-        : links[0];
+    const page = this.page();
+    if (next.by === 'none' || !page) return undefined;
+    return page.next.find(({ text, address }) => (next.by === 'link' ? text === next.text : address === page.followed));
   });
+  /** Links there are, of which none is sure enough to be followed unasked. */
+  protected readonly isUnsure = computed(
+    () => this.wishes().next.by === 'found' && !this.followed() && (this.page()?.next.length ?? 0) > 0,
+  );
   protected readonly isSure = computed(() => (this.followed()?.sure ?? 0) >= SURE);
   protected readonly signs = computed(() => (this.followed()?.signs ?? []).map((sign) => SIGN_WORDS[sign]).join(', '));
   protected readonly nextOptions = computed((): Option<string>[] => [
-    { value: 'found', label: this.page()?.next[0] ? 'what is found' : 'nothing found' },
+    { value: 'found', label: this.page()?.followed ? 'what is found' : 'nothing sure' },
     { value: 'none', label: 'only this page' },
     ...(this.page()?.next ?? [])
-      .filter(({ text }) => text !== '')
+      // The number of a page is another on every page.
+      .filter(({ text }) => text !== '' && !/^\d+$/.test(text))
       .map(({ text, address }) => ({ value: `link ${text}`, label: `“${text}” to ${shortOf(address)}` })),
   ]);
   protected readonly nextValue = computed(() => {

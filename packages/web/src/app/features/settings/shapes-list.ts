@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { TARGETS, type Target } from '@sieve/core/model/target';
-import { TARGET_WORDS, type KnownShape } from '@sieve/contract';
+import type { Target } from '@sieve/core/model/target';
+import type { KnownShape } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Api } from '../../api/api';
 import { valueOf, withLoaded } from '../../state/asked';
 import { Doing } from '../../state/doing';
 import { CountPipe } from '../../ui/count';
 import { Notices } from '../../ui/notices';
-import { Select, type Option } from '../../ui/select/select';
+import { Select } from '../../ui/select/select';
 import { Status } from '../../ui/status/status';
+import { targetOptions } from '../../ui/target-options';
 import { whenWords } from '../../ui/when';
 
 const ShapesStore = signalStore(withLoaded((api) => api.shapes()));
@@ -93,8 +94,7 @@ export class ShapesList {
   protected readonly opened = signal('');
   protected readonly when = whenWords;
   protected readonly namesOf = ({ columns }: KnownShape) => columns.map(({ name }) => name).join(', ');
-  protected readonly options = (name: string): Option<Target>[] =>
-    TARGETS.map((value) => ({ value, label: value === 'own' ? `Own field: ${name}` : TARGET_WORDS[value] }));
+  protected readonly options = targetOptions;
 
   constructor() {
     this.store.load();

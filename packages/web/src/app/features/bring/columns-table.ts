@@ -1,0 +1,52 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { Inspection } from '@sieve/contract';
+import type { Column, Target } from '@sieve/core/model/target';
+import { derivedValue } from '@sieve/core/tidy/derived';
+import { Icon } from '../../ui/icon/icon';
+import { Select } from '../../ui/select/select';
+import { targetOptions } from '../../ui/target-options';
+import { DerivePanel } from './derive-panel';
+
+const SAMPLES = 4;
+
+/** The columns of a file: what each is, how sure that is, and those that are made of others. */
+@Component({
+  selector: 'cs-columns-table',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [Icon, Select, DerivePanel],
+  templateUrl: './columns-table.html',
+  styleUrl: './columns-table.scss',
+})
+export class ColumnsTable {
+  readonly found = input.required<Inspection>();
+  readonly columns = input.required<readonly Column[]>();
+  readonly changed = output<Column[]>();
+
+  protected readonly targetOptions = targetOptions;
+  /** The column that is being split or joined. */
+  protected readonly deriving = signal<number | null>(null);
+  /** Columns made of others, with samples of what they hold. */
+  protected readonly madeColumns = computed(() =>
+    this.columns().flatMap((column, at) => {
+      const { from } = column;
+      if (!from) return [];
+      const values = this.found().preview.map((cells) => derivedValue(cells, from));
+      return [{ column, at, samples: [...new Set(values)].filter(Boolean).slice(0, SAMPLES).join(' · ') }];
+    }),
+  );
+
+  /** What becomes of what is held is said of what a column was. */
+  protected map(at: number, target: Target) {
+    const change = ({ name, from }: Column): Column => ({ name, target, ...(from && { from }) });
+    this.changed.emit(this.columns().map((known, i) => (i === at ? change(known) : known)));
+  }
+
+  protected derive(made: Column[]) {
+    this.deriving.set(null);
+    if (made.length > 0) this.changed.emit([...this.columns(), ...made]);
+  }
+
+  protected underive(at: number) {
+    this.changed.emit(this.columns().filter((_, i) => i !== at));
+  }
+}
