@@ -83,6 +83,8 @@ export class SearchScreen {
     const cuts = Math.min(20, Math.ceil(count / cap) - 1);
     return Array.from({ length: Math.max(0, cuts) }, (_, i) => (((i + 1) * cap) / count) * 100);
   });
+  /** The last address that this screen wrote; it arrives when more may have been said already. */
+  private written: string | null = null;
   protected readonly asText = signal(false);
   protected readonly textProblem = signal('');
   protected readonly directoryName = computed(() => {
@@ -106,10 +108,11 @@ export class SearchScreen {
     });
     // The address says what is shown.
     effect(() => {
-      const text = this.store.text();
+      const [text, q] = [this.store.text(), this.q() ?? 'people'];
       untracked(() => {
-        if (this.id() === undefined && text !== (this.q() ?? 'people'))
-          void this.router.navigate([], { queryParams: { q: text }, queryParamsHandling: 'merge', replaceUrl: true });
+        if (this.id() !== undefined || text === q) return;
+        this.written = text;
+        void this.router.navigate([], { queryParams: { q: text }, queryParamsHandling: 'merge', replaceUrl: true });
       });
     });
     inject(Actions)
@@ -133,6 +136,8 @@ export class SearchScreen {
   }
 
   private show(id: string | undefined, q: string | undefined) {
+    if (id === undefined && q === this.written) return;
+    this.written = null;
     if (id !== undefined) {
       if (this.store.saved()?.id !== Number(id)) this.store.load(Number(id));
     } else if (q === undefined || q !== this.store.text() || this.store.count() === null) {

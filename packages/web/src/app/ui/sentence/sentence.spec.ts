@@ -1,3 +1,5 @@
+import { ApplicationRef } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
 import { of } from 'rxjs';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { Sentence } from './sentence';
@@ -78,6 +80,18 @@ it('reads as a sentence with what each clause takes away, and is walked and shor
   expect(document.activeElement!.getAttribute('aria-label')).toBe('title, not: assistant');
   await press(document.activeElement!, 'Delete');
   expect(changes).toEqual([{ kind: 'remove', clause: 1, token: 0 }]);
+});
+
+it('keys that come before the next frame walk along what was just said', async () => {
+  const sentence = await open();
+  const { fixture, caret, changes } = sentence;
+  TestBed.inject(ApplicationRef).attachView(fixture.componentRef.hostView);
+  const press = (key: string) =>
+    document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  caret.focus();
+  fixture.componentRef.setInput('clauses', [clause('title', {}, 'technical'), clause('team', {}, 'sales', 'quality')]);
+  for (const key of ['ArrowLeft', 'ArrowLeft', 'Delete']) press(key);
+  expect(changes).toEqual([{ kind: 'remove', clause: 1, token: 1 }]);
 });
 
 it('a value is typed anew in its place, and says how many a quotation mark would leave', async () => {

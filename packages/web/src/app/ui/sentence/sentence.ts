@@ -2,6 +2,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { OverlayModule, type ConnectedPosition } from '@angular/cdk/overlay';
 import {
   afterNextRender,
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -91,6 +92,7 @@ export class Sentence {
   private readonly trigger = viewChild.required(MatAutocompleteTrigger);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly injector = inject(Injector);
+  private readonly app = inject(ApplicationRef);
 
   constructor() {
     if (typeof ResizeObserver === 'undefined') return;
@@ -144,6 +146,8 @@ export class Sentence {
   }
 
   protected walk(event: KeyboardEvent) {
+    // Keys come faster than frames: one walks along what was said, not along what is still drawn.
+    this.app.tick();
     const target = event.target as HTMLElement;
     const stops = [...this.host.querySelectorAll<HTMLElement>('.token, .more, .caret')];
     const at = stops.indexOf(target);
