@@ -81,6 +81,7 @@ export async function harness() {
     bring,
     queue,
     db: context.db,
+    dataDir,
     close: async () => {
       await app.close();
       rmSync(dataDir, { recursive: true, force: true });
