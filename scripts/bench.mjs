@@ -9,6 +9,7 @@ const BENCHES = {
   columns: 'columns.js',
   formats: 'formats.js',
   encodings: 'encodings.js',
+  profiles: 'profiles.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -31,6 +32,7 @@ await bundle(
     'columns.ts',
     'formats.ts',
     'encodings.ts',
+    'profiles.ts',
   ],
   'dist/bench',
 );

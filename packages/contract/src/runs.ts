@@ -7,7 +7,8 @@ import { whoComes } from './sources';
 export const runInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('bring-in'), sourceId: id, rows: count, take: whoComes.optional() }),
   z.object({ kind: z.literal('sift') }),
-  z.object({ kind: z.literal('ask'), step: z.string() }),
+  /** `upTo`: the last contact that is asked about, by its id; left out: all of them. */
+  z.object({ kind: z.literal('ask'), step: z.string(), upTo: id.optional() }),
   z.object({ kind: z.literal('export'), exportId: id }),
   z.object({ kind: z.literal('pull'), pullId: id, searchId: id }),
   z.object({ kind: z.literal('harvest'), harvestId: id }),
@@ -85,7 +86,12 @@ export const run = z.object({
 });
 export type Run = z.output<typeof run>;
 
-export const startRun = z.object({ step: z.string().max(60) });
+export const startRun = z.object({
+  step: z.string().max(60),
+  /** How many contacts are asked about; left out: all that wait. */
+  most: z.int().positive().optional(),
+});
+export type StartRun = z.input<typeof startRun>;
 export const started = z.object({ runId: id });
 export const runAction = z.object({ action: z.enum(['pause', 'resume', 'cancel']) });
 export type RunAction = z.output<typeof runAction>['action'];

@@ -1,3 +1,4 @@
+import { SPEAKS } from '@sieve/core/steps/profile/weigh';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
 
@@ -28,6 +29,9 @@ export const contactRow = z.object({
   domain: z.string(),
   email: z.string(),
   phone: z.string(),
+  profile: z.string(),
+  /** How likely the profile is theirs, 0 to 1; null for one that came with the records, or none. */
+  profileSure: z.number().nullable(),
   verdict: z.string(),
   reason: z.string(),
   /** When its verdict was given; 0 when nothing was asked. */
@@ -59,12 +63,31 @@ export const recordView = z.object({
 });
 export type RecordView = z.output<typeof recordView>;
 
+/** A profile of the directory that could be somebody's. */
+export const possibleProfile = z.object({
+  link: z.string(),
+  name: z.string(),
+  title: z.string(),
+  company: z.string(),
+  past: z.array(z.string()),
+  place: z.string(),
+  /** How likely it is theirs, 0 to 1. */
+  chance: z.number(),
+  /** What was compared, each from 1 (different) to 4 (the same). */
+  speaks: z.array(z.object({ field: z.enum(SPEAKS), level: z.int().min(1).max(4) })),
+});
+export type PossibleProfile = z.output<typeof possibleProfile>;
+
 export const contactView = contactRow.extend({
   person,
   extra: z.record(z.string(), z.string()),
   from: z.partialRecord(personField, z.int()),
   mergeChance: z.number(),
   alternatives: z.array(z.string()),
+  /** Fields taken from a profile, with how sure it is theirs. */
+  found: z.partialRecord(personField, z.number()),
+  /** Profiles that could be theirs while none is taken, the likeliest first. */
+  profiles: z.array(possibleProfile),
   evidence: z.array(z.object({ a: id, b: id, chance: z.number(), evidence: z.array(evidence) })),
   recordIds: z.array(id),
   recordViews: z.array(recordView),

@@ -49,12 +49,14 @@ export const STEP_WORDS: Record<string, string> = {
   tidy: 'Tidy',
   match: 'Match duplicates',
   screen: 'Screen',
+  profile: 'Find profiles',
   'append-email': 'Append email',
   verify: 'Verify',
 };
 export const stepWords = (kind: string): string => STEP_WORDS[kind] ?? kind;
 
 const WAITS: Record<string, readonly [one: string, many: string]> = {
+  profile: ['person without a profile', 'people without a profile'],
   'append-email': ['person without an address', 'people without an address'],
   verify: ['address to verify', 'addresses to verify'],
 };
@@ -85,6 +87,10 @@ export const FATE_WORDS: Record<string, string> = {
   'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
+  // profile
+  'profile-doubtful': 'the likeliest profile is {sure} % sure to be theirs',
+  'no-profile-found': 'no profile was found that could be theirs',
+  'no-name-to-find': 'no first and last name to look for',
   // append-email
   'no-name-or-domain': 'no full name or no domain to build an address from',
   'no-address-found': 'no address was found',

@@ -22,6 +22,8 @@ export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('choose'), recordIds: z.array(recordId).min(1), recordId, field }),
   z.object({ kind: z.literal('refuse'), recordId, field }),
   z.object({ kind: z.literal('refuse-like'), field, was: z.string(), is: z.string() }),
+  /** Which profile of a directory is theirs; '': none of those that were found. */
+  z.object({ kind: z.literal('profile'), recordIds: z.array(recordId).min(1), link: z.string().max(2000) }),
   z.object({ kind: z.literal('configure'), step: sieveStep }),
 ]);
 

@@ -14,6 +14,8 @@ export interface Sorted {
   refused: Map<number, Set<PersonField>>;
   chosen: { recordId: number; fields: readonly PersonField[] }[];
   refusedLike: { field: PersonField; was: string; is: string }[];
+  /** By record: the profile link that is theirs, '' for none of those that were found. */
+  profiles: Map<number, string>;
 }
 
 export function sortDecisions(decisions: readonly Decision[]): Sorted {
@@ -26,6 +28,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
     chosen: [],
     refused: new Map(),
     refusedLike: [],
+    profiles: new Map(),
   };
   const pairs = new Map<string, { pair: [number, number]; same: boolean }>();
   const apart: number[][] = [];
@@ -74,6 +77,9 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         break;
       case 'refuse-like':
         out.refusedLike.push(body);
+        break;
+      case 'profile':
+        for (const record of body.recordIds) out.profiles.set(record, body.link);
         break;
       case 'bring-in':
       case 'configure':

@@ -1,7 +1,10 @@
 import { fullName, PERSON_FIELDS, type Person } from '../model/person';
 
+/** What is known beside the fields of the person. */
+const BESIDE = ['verdict', 'verdictReason', 'emailVia', 'profileSure', 'sources'] as const;
+
 /** What an export can hold. `own:Name` is a field of the person's own. */
-export const EXPORT_FIELDS = ['fullName', ...PERSON_FIELDS, 'verdict', 'verdictReason', 'emailVia', 'sources'] as const;
+export const EXPORT_FIELDS = ['fullName', ...PERSON_FIELDS, ...BESIDE] as const;
 
 export interface ExportColumn {
   field: string;
@@ -15,6 +18,8 @@ export interface ExportRow {
   verdict: string;
   verdictReason: string;
   emailVia: string;
+  /** How likely the profile link that was found is theirs, 0 to 1; '' where none was found. */
+  profileSure: string;
   sources: string;
 }
 
@@ -25,8 +30,7 @@ export function exportCell(row: ExportRow, field: string): string {
     return Object.hasOwn(row.extra, name) ? row.extra[name]! : '';
   }
   if (field === 'fullName') return fullName(row.person);
-  if (field === 'verdict' || field === 'verdictReason' || field === 'emailVia' || field === 'sources')
-    return row[field];
+  if (BESIDE.some((one) => one === field)) return row[field as (typeof BESIDE)[number]];
   return Object.hasOwn(row.person, field) ? row.person[field as keyof Person] : '';
 }
 

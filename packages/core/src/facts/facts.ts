@@ -4,10 +4,11 @@ import type { FactKind } from './fact-kind';
 import { finder } from './finder';
 import { mailHost } from './mail-host';
 import { mailbox } from './mailbox';
+import { profiles } from './profiles';
 import { purchase } from './purchase';
 
 /** Every kind of question there is. */
-export const FACT_KINDS = { 'mail-host': mailHost, mailbox, 'catch-all': catchAll, finder, purchase };
+export const FACT_KINDS = { 'mail-host': mailHost, mailbox, 'catch-all': catchAll, finder, purchase, profiles };
 
 type Kinds = typeof FACT_KINDS;
 export type QuestionKind = keyof Kinds;

@@ -62,6 +62,10 @@ const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   title: (value) => value.toLowerCase(),
 };
 
+/** A value as it is compared. */
+export const foldedValue = (field: MatchField, value: string): string =>
+  value === '' ? '' : (FOLD[field]?.(value) ?? value);
+
 /** Lays tidied people out in columns. */
 export function toSubjects(people: readonly Person[]): Subjects {
   const out: Partial<Subjects> = { size: people.length };

@@ -4,9 +4,11 @@ import type { Judgement } from './verdict';
 
 /** Where a value that a step added came from, and what else it could be. */
 export interface Added {
-  /** 'pattern', or the id of a finder. */
+  /** 'pattern', 'directory', or the id of a finder. */
   via: string;
   alternatives: string[];
+  /** How likely it is theirs, 0 to 1, where that was weighed. */
+  sure?: number;
 }
 
 /** A person after matching: one or more records merged, and what became of them. */

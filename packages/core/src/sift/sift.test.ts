@@ -106,6 +106,7 @@ function answering(mailboxes: Set<string>, catchAll: boolean) {
   const answer = (q: Question) => {
     asked.push(q);
     const answers: { [K in Question['kind']]: (q: QuestionOf<K>) => AnswerOf<K> } = {
+      profiles: () => ({ total: 0, people: [] }),
       'mail-host': () => ({ state: 'hosts', hosts: ['mx.example'] }),
       mailbox: ({ email }) =>
         world.silent

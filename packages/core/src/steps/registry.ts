@@ -1,12 +1,13 @@
 import { appendEmail } from './append-email/append-email';
 import { match } from './match/match';
+import { profile } from './profile/profile';
 import { screen } from './screen/screen';
 import type { Step } from './step';
 import { tidy } from './tidy/tidy';
 import { verify } from './verify/verify';
 
 /** Every step there is, in the order of a new sieve. */
-export const STEPS: Step[] = [tidy, match, screen, appendEmail, verify].map((step) => step as unknown as Step);
+export const STEPS: Step[] = [tidy, match, screen, profile, appendEmail, verify].map((step) => step as unknown as Step);
 
 /** Throws for a kind that is not registered. */
 export function stepOf(kind: string): Step {

@@ -15,8 +15,24 @@ export type SieveStep = z.infer<typeof sieveStep>;
 export type Sieve = readonly SieveStep[];
 
 /** The sieve that a job begins with. */
-export const defaultSieve = (): Sieve =>
-  STEPS.map(({ kind, options }) => ({ id: kind, kind, on: true, options: options.parse({}) as SieveStep['options'] }));
+export const defaultSieve = (): Sieve => STEPS.map((step) => newStep(step, !step.startsOff));
+
+const newStep = ({ kind, options }: Step, on: boolean): SieveStep => ({
+  id: kind,
+  kind,
+  on,
+  options: options.parse({}) as SieveStep['options'],
+});
+
+/** A sieve of before with the optional steps that it lacks, turned off, each where a new sieve has it. */
+export function completedSieve(sieve: Sieve): Sieve {
+  return STEPS.reduce<Sieve>((steps, step, at) => {
+    if (!step.startsOff || steps.some(({ kind }) => kind === step.kind)) return steps;
+    const before = STEPS.slice(0, at).map(({ kind }) => kind);
+    const place = steps.findLastIndex(({ kind }) => before.includes(kind)) + 1;
+    return steps.toSpliced(place, 0, newStep(step, false));
+  }, sieve);
+}
 
 /** Why a sieve cannot be so: a step of an unknown kind, before what it needs, off though it is always on; null when it can. */
 export function faultOf(sieve: Sieve): string | null {

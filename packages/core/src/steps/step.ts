@@ -19,6 +19,8 @@ export interface Step<O = unknown> {
   after: readonly string[];
   /** It can be turned off. */
   optional: boolean;
+  /** A new sieve has it turned off. */
+  startsOff?: true;
   /** Its contacts may wait for what an outside service says. */
   asks: boolean;
   /**

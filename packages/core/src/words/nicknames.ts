@@ -19,15 +19,15 @@ stewart stu stuart / susan sue susie suzie suzy susanna / suzanne sue suzy / syl
 vincent vince vinny / virginia ginny / walter walt wally / wendy / wilfred wilf / william bill will billy willy liam wills / winifred win winnie fred / yvonne / zachary zach zac / zoe
 `;
 
+const groupNames = GROUPS.split(/\s*[/\n]\s*/)
+  .filter(Boolean)
+  .map((group) => group.trim().split(' '));
 const groupsOf = new Map<string, number[]>();
 const fullName = new Map<string, string>();
-for (const [i, group] of GROUPS.split(/\s*[/\n]\s*/)
-  .filter(Boolean)
-  .entries()) {
-  const [full, ...short] = group.trim().split(' ');
-  for (const name of [full!, ...short]) {
+for (const [i, names] of groupNames.entries()) {
+  for (const name of names) {
     groupsOf.set(name, [...(groupsOf.get(name) ?? []), i]);
-    if (!fullName.has(name)) fullName.set(name, full!);
+    if (!fullName.has(name)) fullName.set(name, names[0]!);
   }
 }
 
@@ -41,3 +41,8 @@ export function areForms(a: string, b: string): boolean {
 
 /** A full name for a short form; a name without one is its own. Stable, for blocking. */
 export const fullForm = (name: string): string => fullName.get(name) ?? name;
+
+/** All forms of a name in lower case, itself first: william, bill, will ... */
+export const formsOf = (name: string): string[] => [
+  ...new Set([name, ...(groupsOf.get(name) ?? []).flatMap((i) => groupNames[i]!)]),
+];

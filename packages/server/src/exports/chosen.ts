@@ -16,6 +16,7 @@ export interface ChosenContact {
   verdict: Judgement['verdict'] | 'none';
   reason: string;
   via: string;
+  profileSure: number | null;
   sources: string;
 }
 
@@ -52,7 +53,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
     .raw()
     .iterate(...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
   for (const columns of rows) {
-    const { id, recordIds, person, extra, verdict, reason, via, sources, askedAt, state } = fromColumns(columns);
+    const { id, recordIds, person, extra, verdict, reason, via, found, sources, askedAt, state } = fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
     const known = person.email === '' ? 'none' : verdict === '' ? 'unknown' : verdict;
     yield {
@@ -64,6 +65,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       choice: known === 'invalid' ? 'unknown' : known,
       reason,
       via,
+      profileSure: found.profile ?? null,
       sources,
       exportedBefore: gone(leavingKeys({ recordIds, person })),
       suppressed: isSuppressed(suppression, person),
@@ -118,5 +120,6 @@ export const toExportRow = (c: ChosenContact): ExportRow => ({
   verdict: c.verdict,
   verdictReason: c.reason,
   emailVia: c.via,
+  profileSure: c.profileSure === null ? '' : c.profileSure.toFixed(2),
   sources: c.sources,
 });

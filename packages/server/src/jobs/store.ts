@@ -1,4 +1,4 @@
-import { defaultSieve, withStep, type Sieve, type SieveStep, type Weights } from '@sieve/core';
+import { completedSieve, defaultSieve, withStep, type Sieve, type SieveStep, type Weights } from '@sieve/core';
 import type { Job, JobPatch, NewJob, Summary } from '@sieve/contract';
 import { desc, eq } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
@@ -17,8 +17,17 @@ export function createJob(db: Db, job: NewJob, now: number): number {
   );
 }
 
-export const jobRow = (db: Db, id: number): JobTableRow | undefined =>
-  db.select().from(jobs).where(eq(jobs.id, id)).get();
+export function jobRow(db: Db, id: number): JobTableRow | undefined {
+  const row = db.select().from(jobs).where(eq(jobs.id, id)).get();
+  return row && completed(row);
+}
+
+/** Jobs of before a step was there have it, too. */
+const completed = (row: JobTableRow): JobTableRow => ({
+  ...row,
+  begun: completedSieve(row.begun),
+  sieve: completedSieve(row.sieve),
+});
 
 export function jobById(db: Db, id: number): Job | undefined {
   const row = jobRow(db, id);
@@ -31,7 +40,7 @@ export const allJobs = (db: Db): Job[] =>
     .from(jobs)
     .orderBy(desc(jobs.createdAt), desc(jobs.id))
     .all()
-    .map((row) => toJob(db, row));
+    .map((row) => toJob(db, completed(row)));
 
 const toJob = (db: Db, { sieve, ...row }: JobTableRow): Job => ({
   ...row,
@@ -45,7 +54,9 @@ export const patchJob = (db: Db, id: number, patch: JobPatch): void => {
 
 /** The steps in force. */
 export const sieveOf = (db: Db, id: number): Sieve =>
-  JSON.parse(db.$client.prepare('SELECT sieve FROM jobs WHERE id = ?').pluck().get(id) as string) as Sieve;
+  completedSieve(
+    JSON.parse(db.$client.prepare('SELECT sieve FROM jobs WHERE id = ?').pluck().get(id) as string) as Sieve,
+  );
 
 export const countDecision = (db: Db, id: number, more: 1 | -1): void =>
   void db.$client.prepare('UPDATE jobs SET decisions = decisions + ? WHERE id = ?').run(more, id);

@@ -1,13 +1,15 @@
 import { randomBytes } from 'node:crypto';
 import type { Answer, AnswerOf, Question } from '@sieve/core';
 import type { Settings } from '@sieve/contract';
-import { buyAddress, findAddress, FinderDown } from './finder/finder';
+import { directoryClient } from './directory/client';
+import { buyAddress, findAddress } from './finder/finder';
 import { probeMailbox } from './mail/probe';
 import { mailResolver } from './mail/resolver';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
+import { ServiceDown } from './wrap/service-down';
 
-/** Answers any question by asking whoever can. Rejects with FinderDown, or when the signal says stop. */
+/** Answers any question by asking whoever can. Rejects with ServiceDown, or when the signal says stop. */
 export type Ask = (question: Question, signal: AbortSignal) => Promise<Answer>;
 
 /** Mail servers of a domain that are tried for one address. */
@@ -18,6 +20,7 @@ export function asking(settings: Settings): Ask {
   const resolver = mailResolver(settings.nameServer);
   const turn = paced();
   const { mail } = settings;
+  const directory = settings.directory && directoryClient(settings.directory);
   /** An address that nobody has, the same one each time: a server that greylists wants to see it again. */
   const nobodies = new Map<string, string>();
   function nobodyAt(domain: string): string {
@@ -60,7 +63,7 @@ export function asking(settings: Settings): Ask {
 
   const finderOf = (id: string) => {
     const finder = settings.finders.find((known) => known.id === id);
-    if (!finder) throw new FinderDown(id, 'it is not in the settings');
+    if (!finder) throw new ServiceDown(id, 'it is not in the settings');
     return finder;
   };
 
@@ -82,6 +85,9 @@ export function asking(settings: Settings): Ask {
       }
       case 'purchase':
         return buyAddress(finderOf(question.finder), question.lookup, signal);
+      case 'profiles':
+        if (!directory) throw new ServiceDown('the directory', 'none is set up in the settings');
+        return directory.named(question, signal);
     }
   };
 }

@@ -1,7 +1,8 @@
 import { createServer as createHttp } from 'node:http';
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
-import { buyAddress, findAddress, FinderDown } from './finder/finder';
+import { buyAddress, findAddress } from './finder/finder';
+import { ServiceDown } from './wrap/service-down';
 import { probeMailbox, stateOf } from './mail/probe';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
@@ -125,7 +126,7 @@ test('a finder is asked again after 429 and 503, and never above the price that 
     email: 'm@brackenfold.example',
     priceCents: 15,
   });
-  await expect(findAddress(finder, person, never)).rejects.toThrow(FinderDown);
+  await expect(findAddress(finder, person, never)).rejects.toThrow(ServiceDown);
   await expect(findAddress(finder, person, never)).rejects.toMatchObject({ reason: 'it does not accept the key' });
   expect(await buyAddress(finder, 'lk-1', never)).toEqual({ bought: true });
   expect(calls.at(-1)).toBe('PUT /v1/purchases/lk-1');

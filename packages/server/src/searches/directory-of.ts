@@ -2,7 +2,8 @@ import type { Search } from '@sieve/core';
 import type { Settings } from '@sieve/contract';
 import { AppError } from '../errors';
 import { directoryClient } from '../outside/directory/client';
-import { DirectoryDown, type Directory } from '../outside/directory/port';
+import { ServiceDown } from '../outside/wrap/service-down';
+import type { Directory } from '../outside/directory/port';
 
 /** A count holds so long: directories change slowly, and a screen asks the same again and again. */
 const FRESH_MS = 60_000;
@@ -41,7 +42,7 @@ function remembering(directory: Directory, now: () => number): Directory {
 
 const told = <T>(answer: Promise<T>): Promise<T> =>
   answer.catch((error: unknown) => {
-    if (error instanceof DirectoryDown)
-      throw new AppError('directory-down', { name: error.directory, reason: error.reason });
+    if (error instanceof ServiceDown)
+      throw new AppError('directory-down', { name: error.service, reason: error.reason });
     throw error;
   });

@@ -33,6 +33,7 @@ const plan = (answers: Pick<Directory, 'count' | 'page'>): Directory => ({
   pageSize: 10,
   pages: { people: 100, companies: 40, postings: 40 },
   find: async () => [],
+  named: async () => ({ total: 0, people: [] }),
   facet: async () => null,
   ...answers,
 });

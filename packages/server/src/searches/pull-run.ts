@@ -3,7 +3,8 @@ import type { DirectoryRow, RunResult } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { broughtIn } from '../decisions/store';
 import { AppError } from '../errors';
-import { DirectoryDown, type Directory } from '../outside/directory/port';
+import { ServiceDown } from '../outside/wrap/service-down';
+import type { Directory } from '../outside/directory/port';
 import { keysOfRow } from '../register/held-rows';
 import { standingOf } from '../register/register';
 import type { Later, RunContext } from '../runs/context';
@@ -59,8 +60,8 @@ export async function pullBatch(
       }
     }
   } catch (error) {
-    if (error instanceof DirectoryDown)
-      throw new AppError('directory-down', { name: error.directory, reason: error.reason });
+    if (error instanceof ServiceDown)
+      throw new AppError('directory-down', { name: error.service, reason: error.reason });
     throw error;
   }
   setPull(db, pullId, { endedAt: now() });

@@ -39,6 +39,7 @@ function directory(size: number): Directory & { asked: () => number } {
     pages: { people: 100, companies: 40, postings: 40 },
     count: async (search) => (asked++, matching(search).length),
     find: async () => [],
+    named: async () => ({ total: 0, people: [] }),
     facet: async (search, field) => {
       asked++;
       if (field !== 'team' && field !== 'level' && field !== 'country') return null;

@@ -2,7 +2,8 @@ import { split, type Counting, type Search } from '@sieve/core';
 import type { RunResult } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
-import { capOf, DirectoryDown, type Directory } from '../outside/directory/port';
+import { capOf, type Directory } from '../outside/directory/port';
+import { ServiceDown } from '../outside/wrap/service-down';
 import type { RunContext } from '../runs/context';
 import { changeSearch } from './commands';
 import { splitState } from './split-search';
@@ -47,8 +48,8 @@ function remembering(
     if (before !== undefined) return JSON.parse(before) as T;
     signal.throwIfAborted();
     const answer = await ask().catch((error: unknown) => {
-      if (error instanceof DirectoryDown)
-        throw new AppError('directory-down', { name: error.directory, reason: error.reason });
+      if (error instanceof ServiceDown)
+        throw new AppError('directory-down', { name: error.service, reason: error.reason });
       throw error;
     });
     add.run(runId, question, JSON.stringify(answer));

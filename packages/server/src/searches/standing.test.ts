@@ -33,6 +33,7 @@ const directory: Directory = {
     return wanted.length * perTeam;
   },
   find: async () => [],
+  named: async () => ({ total: 0, people: [] }),
   facet: async () => new Map(TEAMS.map((team) => [team, perTeam])),
   page: async () => ({ total: 0, pages: 0, rows: [] }),
 };

@@ -3,7 +3,7 @@ import { settings } from '@sieve/contract';
 import { decide } from '../decisions/commands';
 import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
-import { FinderDown } from '../outside/finder/finder';
+import { ServiceDown } from '../outside/wrap/service-down';
 import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
 import { askHandler } from './ask-run';
 import { rowPage } from './rows';
@@ -58,6 +58,7 @@ function world() {
       bought.push(question.lookup);
       return { bought: true };
     }
+    if (question.kind === 'profiles') return { total: 0, people: [] };
     return { email: `found@${question.domain}`, lookup: question.domain, priceCents: 15 };
   };
   return { ask, bought, asked };
@@ -153,7 +154,7 @@ test('a finder that is down is named; what waits for it is asked the next time',
   const job = jobOf(4, 1000);
   const { ask, bought } = world();
   const down = async (question: Question) => {
-    if (question.kind === 'finder') throw new FinderDown('lantern', 'it answered 500');
+    if (question.kind === 'finder') throw new ServiceDown('lantern', 'it answered 500');
     return ask(question);
   };
   expect(await append(job, down)).toEqual(

@@ -1,10 +1,10 @@
-import { merge, questionKey, siftTo, type Contact, type Question } from '@sieve/core';
+import { answeredBy, merge, questionKey, siftTo, type Contact, type Question } from '@sieve/core';
 import { jobRow } from '../jobs/store';
 import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
 import { keepFact } from '../outside/facts';
-import { FinderDown } from '../outside/finder/finder';
 import { sleep } from '../outside/wrap/pace';
+import { ServiceDown } from '../outside/wrap/service-down';
 import type { RunContext, RunHandler } from '../runs/context';
 import { loadSift } from './load-sift';
 
@@ -28,15 +28,18 @@ export const askHandler =
     const loaded = await loadSift(db, jobId, { lists: settings.lists, now: now(), kept, onTidied });
     const merged = merge(loaded);
     const before = siftTo(input.step, loaded, merged);
-    const waiting = new Set(
-      before.came.filter((contact) => before.take(contact)?.state === 'waits').map(({ id }) => id),
-    );
+    const last = input.upTo ?? Infinity;
+    const waits = before.came.filter((contact) => before.take(contact)?.state === 'waits' && contact.id <= last);
+    const waiting = new Set(waits.map(({ id }) => id));
     const { came, take } = siftTo(input.step, loaded, merged);
-    const groups = byDomain(came).filter((group) => group.some(({ id }) => waiting.has(id)));
+    const groups = byDomain(came)
+      .map((group) => group.slice(0, group.findLastIndex(({ id }) => waiting.has(id)) + 1))
+      .filter((group) => group.length > 0);
     /** Those whose server wants to be asked later, the soonest first: all wait the same time. */
     const parked: { group: Contact[]; readyAt: number }[] = [];
     const budget = budgetOf(context);
-    const down = new Map<string, string>();
+    /** By who answers. */
+    const down = new Map<string, { finder: string; reason: string }>();
     const silent = new Set<string>();
     /** How often a question was answered with "try later". */
     const tries = new Map<string, number>();
@@ -53,10 +56,9 @@ export const askHandler =
         const question = stop.ask;
         const key = `${question.kind} ${questionKey(question)}`;
         if (silent.has(key)) return 'silent';
-        if ('finder' in question) {
-          if (down.has(question.finder)) return 'down';
-          if (!(await budget.reserve(contact.id, priceOf(context, question)))) return 'unaffordable';
-        }
+        if (down.has(answeredBy(question))) return 'down';
+        if ('finder' in question && !(await budget.reserve(contact.id, priceOf(context, question))))
+          return 'unaffordable';
         try {
           const answer = await ask(question, signal);
           keepFact(db, question, answer, now(), { jobId, reason: `valid address for contact ${contact.id}` });
@@ -67,8 +69,8 @@ export const askHandler =
           if ('state' in answer && answer.state === 'try-later' && tried < GREYLIST_TRIES) return 'later';
           silent.add(key);
         } catch (error) {
-          if (!(error instanceof FinderDown)) throw error;
-          down.set(error.finder, error.reason);
+          if (!(error instanceof ServiceDown)) throw error;
+          down.set(answeredBy(question), { finder: error.service, reason: error.reason });
         }
       }
     }
@@ -109,16 +111,17 @@ export const askHandler =
       code: 'asked',
       contacts: waiting.size,
       ...counts,
-      down: [...down].map(([finder, reason]) => ({ finder, reason })),
+      down: [...down.values()],
     };
   };
 
-/** Contacts of one domain together and in order. */
+/** Contacts of one domain together and in order; who has none is asked about alone. */
 function byDomain(contacts: readonly Contact[]): Contact[][] {
   const groups = new Map<string, Contact[]>();
   for (const contact of contacts) {
-    const { email, domain } = contact.person;
-    const key = email ? email.slice(email.lastIndexOf('@') + 1) : domain;
+    const { id, person } = contact;
+    const { email, domain } = person;
+    const key = email ? email.slice(email.lastIndexOf('@') + 1) : domain || `contact ${id}`;
     const group = groups.get(key);
     if (group) group.push(contact);
     else groups.set(key, [contact]);

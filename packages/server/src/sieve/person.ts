@@ -52,11 +52,7 @@ export function personInFull(
     const field = fields[0]!;
     const said = decisions.findLast(({ body }) => saysOf(body, fields, (one) => contact.from[one] ?? contact.id));
     if (said) add(partsOf(contact.person), { kind: 'you', at: decisionById(db, said.id)!.at });
-    else if (!values.has(standing))
-      add(
-        partsOf(contact.person),
-        field === 'email' ? found : contact.from[field] === 0 ? { kind: 'colleagues' } : null,
-      );
+    else if (!values.has(standing)) add(partsOf(contact.person), field === 'email' ? found : addedBy(contact, fields));
     if (field === 'email') for (const email of contact.alternatives) add({ email }, { kind: 'pattern' });
     return [...values.values()].sort((a, b) => Number(b.stands) - Number(a.stands));
   };
@@ -92,6 +88,13 @@ const saysOf = (
   (body.kind === 'edit' || body.kind === 'choose') &&
   fields.includes(body.field) &&
   (body.kind === 'edit' ? body.recordIds.includes(recordOf(body.field)) : body.recordId === recordOf(body.field));
+
+/** How a value came that no record holds, an address besides. */
+function addedBy({ found, from }: ContactView, fields: readonly PersonField[]): ValueOrigin | null {
+  const sure = fields.map((field) => found[field]).find((one) => one !== undefined);
+  if (sure !== undefined) return { kind: 'directory', sure };
+  return from[fields[0]!] === 0 ? { kind: 'colleagues' } : null;
+}
 
 /** How an address came that no record holds. */
 function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders']): ValueOrigin | null {

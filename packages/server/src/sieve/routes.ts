@@ -81,11 +81,13 @@ export const sieveRoutes =
     app.post(
       '/api/jobs/:id/runs',
       { schema: { params: byId, body: startRun, ...ok(started) } },
-      ({ params, body: { step } }) => {
+      async ({ params, body: { step, most } }) => {
         const job = theJob(db, params.id);
         const waits = job.summary?.steps.find(({ id }) => id === step)?.waits ?? 0;
         if (waits === 0) throw new AppError('nothing-to-ask');
-        return { runId: queue.enqueue(job.id, { kind: 'ask', step }) };
+        const query = { step, fate: 'waits', q: '', sort: 'id', desc: false, limit: 1 } as const;
+        const last = most && (await lookout.look('rows', job.id, { ...query, offset: most - 1 })).rows[0];
+        return { runId: queue.enqueue(job.id, { kind: 'ask', step, ...(last && { upTo: last.id }) }) };
       },
     );
   };

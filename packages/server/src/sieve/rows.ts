@@ -29,6 +29,7 @@ import { jobRow, sieveOf } from '../jobs/store';
 import { contactsKnownBy } from '../register/register';
 import { recordOf } from '../sources/store';
 import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
+import { possibleProfiles } from './possible-profiles';
 import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
 
 const ORDER: Record<RowQuery['sort'], string> = {
@@ -127,6 +128,8 @@ function toRow({ person, ...contact }: StoredContact, steps: readonly string[]):
     domain: person.domain,
     email: person.email,
     phone: person.phone,
+    profile: person.profile,
+    profileSure: contact.found.profile ?? null,
     verdict: contact.verdict,
     reason: contact.reason,
     askedAt: contact.askedAt,
@@ -147,7 +150,7 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
   const contact = storedContact(db, jobId, id);
   if (!contact) return undefined;
   const { pairs } = shownOutcome(db, jobId);
-  const { person, extra, from, mergeChance, alternatives, recordIds } = contact;
+  const { person, extra, from, mergeChance, alternatives, found, recordIds } = contact;
   const merges = db.outcomes
     .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)
     .all(JSON.stringify(recordIds)) as { a: number; b: number; chance: number }[];
@@ -159,6 +162,8 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
     from,
     mergeChance,
     alternatives,
+    profiles: possibleProfiles(db, jobId, contact, lists),
+    found,
     recordIds,
     records: recordIds.length,
     recordViews: recordIds.slice(0, 50).flatMap((record) => viewOf(record) ?? []),

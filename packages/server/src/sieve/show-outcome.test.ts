@@ -22,6 +22,7 @@ const contact = (id: number, title: string): StoredContact => ({
   mergeChance: 1,
   via: '',
   alternatives: [],
+  found: {},
   verdict: '',
   reason: '',
   askedAt: 0,

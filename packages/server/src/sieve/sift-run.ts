@@ -77,6 +77,7 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
       mergeChance,
       via: added.email?.via ?? (person.email ? 'given' : ''),
       alternatives: added.email?.alternatives ?? [],
+      found: foundIn(added),
       verdict: judgement?.verdict ?? '',
       reason: judgement?.reason ?? '',
       askedAt: judgement?.askedAt ?? 0,
@@ -87,6 +88,9 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
     };
   }
 }
+
+const foundIn = (added: Contact['added']): StoredContact['found'] =>
+  Object.fromEntries(Object.entries(added).flatMap(([field, { sure }]) => (sure === undefined ? [] : [[field, sure]])));
 
 const namesOf = (own: readonly { sourceId: number }[], sources: LoadedSift['sources']) =>
   [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + ');

@@ -1,4 +1,12 @@
-import { emptyPerson, PERSON_FIELDS, type Contact, type Fate, type Judgement, type Person } from '@sieve/core';
+import {
+  emptyPerson,
+  PERSON_FIELDS,
+  type Contact,
+  type Fate,
+  type Judgement,
+  type Person,
+  type PersonField,
+} from '@sieve/core';
 
 /** A contact as an outcome keeps it: all that screens and exports show of it. */
 export interface StoredContact {
@@ -13,6 +21,8 @@ export interface StoredContact {
   /** What the address came by: 'given', 'pattern', the id of a finder, '' without one. */
   via: string;
   alternatives: string[];
+  /** Fields that were taken from the person's profile in a directory, each with how sure it is theirs, 0 to 1. */
+  found: Partial<Record<PersonField, number>>;
   verdict: Judgement['verdict'] | '';
   reason: string;
   askedAt: number;
@@ -35,6 +45,7 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   sources: true,
   mergeChance: true,
   alternatives: true,
+  found: true,
   reason: true,
   askedAt: true,
   why: true,

@@ -1,7 +1,7 @@
 import Fastify, { type FastifyInstance, type FastifyReply } from 'fastify';
 import { PLAIN, type CallLog, type Scenario } from '../kit/call-log';
 import { chance } from '../kit/chance';
-import { shownName, type FirmProfile, type PersonProfile, type Profiles, type Vacancy } from '../world/profiles';
+import type { FirmProfile, PersonProfile, Profiles, Vacancy } from '../world/profiles';
 import { ORGANISATIONS, passing, PEOPLE, VACANCIES, type Kind } from './where';
 
 const KEY = 'waymark-demo-key';
@@ -189,7 +189,7 @@ function shown(row: Row) {
   const { person, firm } = row;
   return {
     id: person.id,
-    name: shownName(person),
+    name: row.shownName,
     job_title: person.title,
     headline: row.headline,
     rank: row.rank,
@@ -198,6 +198,7 @@ function shown(row: Row) {
     link: `https://www.directory.example/p/${person.id}/`,
     school: row.school,
     certificates: row.certificates,
+    earlier: row.earlier,
     ...organisation(firm),
   };
 }

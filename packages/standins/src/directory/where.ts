@@ -24,6 +24,8 @@ interface Attribute<T> {
 const MOST_TITLES = 50;
 
 export const PEOPLE: Record<string, Attribute<PersonProfile>> = {
+  name: { of: (row) => row.shownName },
+  language: { of: ({ language }) => language, whole: true },
   job_title: { of: ({ person }) => person.title, also: ({ headline }) => headline, tallied: MOST_TITLES },
   rank: { of: ({ rank }) => rank, whole: true, tallied: true },
   team: { of: ({ team }) => team, whole: true, tallied: true },
@@ -105,8 +107,9 @@ function inPhrases<T>({ of, also, whole }: Attribute<T>, phrases: NonNullable<Fi
     if (words.some((text) => text.some((word, at) => ordered.get(word)?.some((phrase) => follows(text, at, phrase)))))
       return true;
     if (loose.length === 0) return false;
-    const all = new Set([...words.flat(), ...tokens(also?.(row) ?? '')]);
-    return loose.some((phrase) => phrase.words.every((word) => all.has(word)));
+    const beside = also ? tokens(also(row)) : [];
+    const stands = (word: string) => words.some((text) => text.includes(word)) || beside.includes(word);
+    return loose.some((phrase) => phrase.words.every(stands));
   };
 }
 

@@ -17,6 +17,8 @@ export interface FirmProfile {
 /** What the directory knows of a person. */
 export interface PersonProfile {
   person: Worker;
+  /** The name as its owner wrote it. */
+  shownName: string;
   firm: FirmProfile;
   /** What the person wrote under the name: a loose search looks here too. */
   headline: string;
@@ -24,6 +26,8 @@ export interface PersonProfile {
   team: string;
   yearsInRole: number | null;
   earlier: string[];
+  /** What the profile is written in. */
+  language: string;
   school: string;
   certificates: string[];
   reads: string[];
@@ -108,6 +112,7 @@ const TEAM: [RegExp, string][] = [
   [/driver/i, 'logistics'],
   [/./, 'administration'],
 ];
+const OTHER_LANGUAGE: Record<string, string> = { GB: 'cy', IE: 'ga', CA: 'fr' };
 const first = (table: [RegExp, string][], text: string) => table.find(([pattern]) => pattern.test(text))![1];
 const some = (list: readonly string[], share: number, ...words: (string | number)[]) =>
   list.filter((one) => chance(one, ...words) < share);
@@ -167,6 +172,7 @@ function personProfile(person: Worker, firms: readonly FirmProfile[]): PersonPro
   );
   return {
     person,
+    shownName: shownName(person),
     firm,
     headline: before
       ? `${title} at ${person.firm.name}, once ${beforeTitle} at ${before}`
@@ -175,6 +181,7 @@ function personProfile(person: Worker, firms: readonly FirmProfile[]): PersonPro
     team: chance('no team', id) < 0.08 ? '' : first(TEAM, title),
     yearsInRole: chance('no years', id) < 0.05 ? null : Math.floor(chance('years', id) ** 2 * 25),
     earlier: before ? [before] : [],
+    language: chance('language', id) < 0.97 ? 'en' : (OTHER_LANGUAGE[person.firm.country] ?? 'en'),
     school: chance('school', id) < 0.5 ? pick(SCHOOLS, 'which school', id) : '',
     certificates: some(CERTIFICATES, 0.12, 'certificate', id),
     reads: some(READS, 0.1, 'reads', id),
@@ -183,8 +190,7 @@ function personProfile(person: Worker, firms: readonly FirmProfile[]): PersonPro
   };
 }
 
-/** Names as their owners wrote them. */
-export const shownName = ({ id, firstName, lastName }: Worker): string => {
+const shownName = ({ id, firstName, lastName }: Worker): string => {
   const name = `${firstName} ${lastName}`;
   return weighted({ plain: 86, star: 4, capitals: 4, degree: 3, small: 3 }, 'shown', id) === 'plain'
     ? name

@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Search } from '@sieve/core';
 import { directoryClient } from './client';
-import { DirectoryDown } from './port';
+import { ServiceDown } from '../wrap/service-down';
 
 const never = new AbortController().signal;
 const search: Search = {
@@ -116,7 +116,7 @@ test('a wrong key, a strange answer and a directory that stays down are told apa
   ]);
   await expect(client('wrong').count(search, never)).rejects.toMatchObject({ reason: 'it does not accept the key' });
   await expect(client().count(search, never)).rejects.toMatchObject({ reason: 'its answer could not be read' });
-  await expect(client().count(search, never)).rejects.toThrow(DirectoryDown);
+  await expect(client().count(search, never)).rejects.toThrow(ServiceDown);
   close();
   await expect(client().count(search, AbortSignal.abort(new Error('stopped')))).rejects.toThrow('stopped');
 });

@@ -1,9 +1,10 @@
-import type { Condition, Search, Subject } from '@sieve/core';
+import type { AnswerOf, Condition, ProfilesQuestion, Search, Subject } from '@sieve/core';
 import type { DirectoryRow, DirectorySetting } from '@sieve/contract';
 import * as z from 'zod';
 import { paced, sleep } from '../wrap/pace';
 import { retryAfterMs } from '../wrap/retry-after';
-import { DirectoryDown, type Directory } from './port';
+import { ServiceDown } from '../wrap/service-down';
+import type { Directory } from './port';
 
 /** The wire format of the simulated directory: its own names for subjects and fields. */
 const KIND: Record<Subject, string> = { people: 'people', companies: 'organisations', postings: 'vacancies' };
@@ -57,6 +58,7 @@ const result = z.object({
   staff_growth: z.number().nullish(),
   tools: z.array(z.string()).nullish(),
   about: z.array(z.string()).nullish(),
+  earlier: z.array(z.string()).nullish(),
 });
 const answers = {
   session: z.object({ token: z.string(), expires_in: z.number() }),
@@ -87,7 +89,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
 
   async function signIn(signal: AbortSignal): Promise<string> {
     const response = await send('/v1/session', { key: setting.key }, '', signal);
-    if (response.status === 403) throw new DirectoryDown(setting.name, 'it does not accept the key');
+    if (response.status === 403) throw new ServiceDown(setting.name, 'it does not accept the key');
     if (!response.ok) throw new Error(String(response.status));
     return answers.session.parse(await response.json()).token;
   }
@@ -105,7 +107,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
         if (response.ok) {
           const read = schema.safeParse(await response.json());
           if (read.success) return read.data;
-          throw new DirectoryDown(setting.name, 'its answer could not be read');
+          throw new ServiceDown(setting.name, 'its answer could not be read');
         }
         if (response.status === 404) return null;
         reason = `it answered ${response.status}`;
@@ -113,16 +115,16 @@ export function directoryClient(setting: DirectorySetting): Directory {
           session = null;
           continue;
         }
-        if (response.status < 500 && response.status !== 429) throw new DirectoryDown(setting.name, reason);
+        if (response.status < 500 && response.status !== 429) throw new ServiceDown(setting.name, reason);
         waitMs = retryAfterMs(response.headers, waitMs, Date.now());
       } catch (error) {
-        if (error instanceof DirectoryDown) throw error;
+        if (error instanceof ServiceDown) throw error;
         signal.throwIfAborted();
         session = null;
       }
       if (attempt < TRIES) await sleep(waitMs, signal);
     }
-    throw new DirectoryDown(setting.name, reason);
+    throw new ServiceDown(setting.name, reason);
   }
 
   return {
@@ -142,7 +144,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
     async page(search, page, signal) {
       const body = { where: whereOf(search), page };
       const found = await call(`/v1/search/${KIND[search.about]}`, body, answers.page, signal);
-      if (!found) throw new DirectoryDown(setting.name, 'it does not know this kind of search');
+      if (!found) throw new ServiceDown(setting.name, 'it does not know this kind of search');
       return { total: found.total, pages: found.pages, rows: found.results.map((row) => toRow(search.about, row)) };
     },
     async find(link, signal) {
@@ -152,6 +154,11 @@ export function directoryClient(setting: DirectorySetting): Directory {
         ...found.organisations.map((row) => toRow('companies', row)),
         ...found.people.map((row) => toRow('people', row)),
       ];
+    },
+    async named(question, signal) {
+      const found = await call('/v1/search/people', { where: whereNamed(question), page: 1 }, answers.page, signal);
+      if (!found) throw new ServiceDown(setting.name, 'it does not know this kind of search');
+      return { total: found.total, people: found.results.map(toListed) };
     },
   };
 }
@@ -164,6 +171,29 @@ const filterOf = (given: Condition) => ({
   ...('terms' in given
     ? { phrases: given.terms.map(({ text: words, exact }) => ({ words, in_order: exact })) }
     : { between: given.ranges.map(({ from, to }) => ({ min: from, max: to })) }),
+});
+
+function whereNamed({ names, company, city, country, language }: ProfilesQuestion) {
+  const phrase = (words: string) => ({ words, in_order: false });
+  const narrow = { organisation: company, town: city, country, language };
+  return [
+    { attribute: 'name', op: 'any_of', phrases: names.map(phrase) },
+    ...Object.entries(narrow)
+      .filter(([, words]) => words !== '')
+      .map(([attribute, words]) => ({ attribute, op: 'any_of', phrases: [phrase(words)] })),
+  ];
+}
+
+const toListed = (row: z.infer<typeof result>): AnswerOf<'profiles'>['people'][number] => ({
+  name: row.name ?? '',
+  title: row.job_title ?? '',
+  company: row.organisation ?? '',
+  past: row.earlier ?? [],
+  city: row.town ?? '',
+  region: row.region ?? '',
+  country: row.country ?? '',
+  website: row.website ?? '',
+  link: row.link ?? '',
 });
 
 function toRow(about: Subject, row: z.infer<typeof result>): DirectoryRow {

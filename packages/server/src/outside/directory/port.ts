@@ -1,4 +1,4 @@
-import type { Search, Subject } from '@sieve/core';
+import type { AnswerOf, ProfilesQuestion, Search, Subject } from '@sieve/core';
 import type { DirectoryRow } from '@sieve/contract';
 
 /**
@@ -11,7 +11,7 @@ import type { DirectoryRow } from '@sieve/contract';
  * - A row's `id` is the same whatever search found it. `found` holds what is known of it under the keys of SEARCH_FIELDS;
  *   leave out what the directory does not show.
  * - `find` asks for what a link is; none where the directory does not know it.
- * - Everything rejects with `DirectoryDown` when the directory cannot be asked; a client signs in again, waits for its turn
+ * - Everything rejects with `ServiceDown` when the directory cannot be asked; a client signs in again, waits for its turn
  *   and repeats what failed before it gives up. Everything may be repeated.
  */
 export interface Directory {
@@ -25,6 +25,8 @@ export interface Directory {
   page: (search: Search, page: number, signal: AbortSignal) => Promise<DirectoryPage>;
   /** The people of a firm by its website, or the person of a profile link, and the firm; the first ones where there are many. */
   find: (link: string, signal: AbortSignal) => Promise<DirectoryRow[]>;
+  /** The people under some names, the first page of them, and how many there are. */
+  named: (question: ProfilesQuestion, signal: AbortSignal) => Promise<AnswerOf<'profiles'>>;
 }
 
 export interface DirectoryPage {
@@ -34,13 +36,3 @@ export interface DirectoryPage {
 }
 
 export const capOf = ({ pages, pageSize }: Directory, about: Subject): number => pages[about] * pageSize;
-
-/** A directory that cannot be asked; `reason` is for the person. */
-export class DirectoryDown extends Error {
-  constructor(
-    readonly directory: string,
-    readonly reason: string,
-  ) {
-    super(`${directory}: ${reason}`);
-  }
-}

@@ -3,22 +3,13 @@ import type { FinderSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { sleep } from '../wrap/pace';
 import { retryAfterMs } from '../wrap/retry-after';
+import { ServiceDown } from '../wrap/service-down';
 
 const answer = z.object({
   lookup: z.string().min(1).max(200),
   email: z.email().nullable(),
   price_cents: z.int().min(0),
 });
-
-/** A finder that cannot be asked now; `reason` is for the person. */
-export class FinderDown extends Error {
-  constructor(
-    readonly finder: string,
-    readonly reason: string,
-  ) {
-    super(`${finder}: ${reason}`);
-  }
-}
 
 export interface Person {
   firstName: string;
@@ -34,9 +25,9 @@ export async function findAddress(
 ): Promise<AnswerOf<'finder'>> {
   const body = JSON.stringify({ first_name: firstName, last_name: lastName, domain });
   const found = answer.safeParse(await call(finder, 'POST', '/v1/lookups', body, signal));
-  if (!found.success) throw new FinderDown(finder.id, 'its answer could not be read');
+  if (!found.success) throw new ServiceDown(finder.id, 'its answer could not be read');
   const { lookup, email, price_cents: priceCents } = found.data;
-  if (priceCents > finder.priceCents) throw new FinderDown(finder.id, 'it asks more than the price in the settings');
+  if (priceCents > finder.priceCents) throw new ServiceDown(finder.id, 'it asks more than the price in the settings');
   return { lookup, email: email?.toLowerCase() ?? null, priceCents };
 }
 
@@ -74,16 +65,16 @@ async function call(
       });
       if (response.ok) return await response.json();
       if (response.status === 401 || response.status === 403)
-        throw new FinderDown(finder.id, 'it does not accept the key');
+        throw new ServiceDown(finder.id, 'it does not accept the key');
       if (response.status < 500 && response.status !== 429)
-        throw new FinderDown(finder.id, `it answered ${response.status}`);
+        throw new ServiceDown(finder.id, `it answered ${response.status}`);
       reason = `it answered ${response.status}`;
       waitMs = retryAfterMs(response.headers, waitMs, Date.now());
     } catch (error) {
-      if (error instanceof FinderDown) throw error;
+      if (error instanceof ServiceDown) throw error;
       signal.throwIfAborted();
     }
     if (attempt < TRIES) await sleep(waitMs, signal);
   }
-  throw new FinderDown(finder.id, reason);
+  throw new ServiceDown(finder.id, reason);
 }

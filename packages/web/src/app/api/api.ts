@@ -39,6 +39,7 @@ import type {
   RowQuery,
   Run,
   RunAction,
+  StartRun,
   SaidFormat,
   SampleView,
   Uploaded,
@@ -127,7 +128,7 @@ export class Api {
 
   runs = () => this.http.get<Run[]>('/api/runs');
   estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);
-  ask = (job: number, step: string) => this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, { step });
+  ask = (job: number, body: StartRun) => this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, body);
   actOnRun = (id: number, action: RunAction) => this.http.post<Run>(`/api/runs/${id}`, { action });
 
   exportPreview = (job: number, layout: ExportLayout) =>

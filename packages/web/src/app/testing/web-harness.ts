@@ -138,6 +138,7 @@ export const sampleJob = (change: Partial<Job> = {}): Job => ({
       count('tidy', { came: 1941, pass: 1935, aside: 6 }),
       count('match', { came: 1935, pass: 1935 }),
       count('screen', { came: 1935, pass: 1200, aside: 544, look: 191 }),
+      count('profile', { came: 1200, pass: 1200 }),
       count('append-email', { came: 1200, pass: 1100, aside: 8, waits: 92 }),
       count('verify', { came: 1100, pass: 425, aside: 600, waits: 75 }),
     ],

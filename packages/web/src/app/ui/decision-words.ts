@@ -55,6 +55,8 @@ export function decisionWords(body: LoggedBody): string {
       return `${FIELD_WORDS[body.field]} stays as it came`;
     case 'refuse-like':
       return `${FIELD_WORDS[body.field]} “${body.was}” stays as it came, everywhere`;
+    case 'profile':
+      return body.link ? `the profile ${body.link} is theirs` : 'none of the profiles found is theirs';
     case 'configure':
       return `${stepWords(body.step.kind)} set up anew`;
     case 'brief':

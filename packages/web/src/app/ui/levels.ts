@@ -6,9 +6,13 @@ export function sieveLevels({ sieve, summary }: Job): SieveLevel[] {
   if (!summary) return [1, ...sieve.map(() => 1)].map((left) => ({ left }));
   const { steps, merged } = summary;
   const matchAt = sieve.findIndex(({ kind }) => kind === 'match');
+  let pass = steps[0]?.came ?? 0;
   // Before matching the merged records are rows of their own.
-  const own = (position: number) => (position < matchAt ? merged : 0);
-  return [(steps[0]?.came ?? 0) + own(-1), ...steps.map(({ pass }, position) => pass + own(position))].map((left) => ({
-    left,
-  }));
+  const lefts = [pass + (matchAt >= 0 ? merged : 0)];
+  for (const [position, { id }] of sieve.entries()) {
+    // A step that was not there when the rows were sifted let all pass.
+    pass = steps.find((count) => count.id === id)?.pass ?? pass;
+    lefts.push(pass + (position < matchAt ? merged : 0));
+  }
+  return lefts.map((left) => ({ left }));
 }

@@ -39,6 +39,7 @@ const OTHER_WORDS: Record<string, string> = {
   verdict: 'Verdict',
   verdictReason: 'Verdict reason',
   emailVia: 'Email found by',
+  profileSure: 'Profile found, how sure (0 to 1)',
   sources: 'Sources',
 };
 const VERDICTS: { verdict: Verdict; label: string }[] = [
@@ -160,7 +161,7 @@ export class Export {
 
   /** Asks about them anew; the preview follows when the answers are in. */
   protected askAgain(step: string) {
-    this.doing.run(this.api.ask(this.id(), step), () =>
+    this.doing.run(this.api.ask(this.id(), { step }), () =>
       this.notices.say('They are being verified again; the preview follows.'),
     );
   }

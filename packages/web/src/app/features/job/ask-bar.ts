@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { stepWaits, stepWords, type AskEstimate, type Job, type Run } from '@sieve/contract';
 import { Store } from '@ngrx/store';
@@ -60,8 +60,20 @@ import type { StepState } from './steps/step-view';
             <span
               ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}. Asking costs nothing.</span
             >
-            <button mat-flat-button type="button" (click)="start()">
-              <cs-icon name="mail" /> {{ name() }} {{ waiting() | count }}
+            @if (view().portions) {
+              <label class="most"
+                >at most
+                <input
+                  #most
+                  class="field num"
+                  type="number"
+                  min="1"
+                  placeholder="all"
+                  (input)="most.value === '' ? portion.set(null) : portion.set(most.valueAsNumber)"
+              /></label>
+            }
+            <button mat-flat-button type="button" [disabled]="asked() === null" (click)="start()">
+              <cs-icon name="search" /> {{ name() }} {{ asked() ?? 0 | count }}
             </button>
           }
         </div>
@@ -92,6 +104,13 @@ import type { StepState } from './steps/step-view';
     button {
       flex: none;
     }
+    .most {
+      color: var(--ink-2);
+    }
+    .most input {
+      width: 80px;
+      padding: 0 8px;
+    }
   `,
 })
 export class AskBar {
@@ -112,6 +131,17 @@ export class AskBar {
   protected readonly view = computed(() => viewOf(this.state().step.kind));
   protected readonly name = computed(() => stepWords(this.state().step.kind));
   protected readonly waiting = computed(() => this.state().count.waits);
+  /** How many are asked about at once; null: all. */
+  protected readonly portion = linkedSignal<string, number | null>({
+    source: () => this.state().step.id,
+    computation: () => null,
+  });
+  /** Null while what is written is no number of contacts. */
+  protected readonly asked = computed(() => {
+    const portion = this.portion();
+    if (portion === null) return this.waiting();
+    return Number.isInteger(portion) && portion > 0 ? Math.min(portion, this.waiting()) : null;
+  });
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
@@ -143,6 +173,7 @@ export class AskBar {
   }
 
   protected start() {
-    this.doing.run(this.api.ask(this.job().id, this.state().step.id));
+    const most = this.portion();
+    this.doing.run(this.api.ask(this.job().id, { step: this.state().step.id, ...(most !== null && { most }) }));
   }
 }

@@ -21,6 +21,8 @@ const view: ContactView = {
   domain: '',
   email: '',
   phone: '',
+  profile: '',
+  profileSure: null,
   verdict: '',
   reason: '',
   askedAt: 0,
@@ -33,6 +35,8 @@ const view: ContactView = {
   from: { firstName: 7, lastName: 7, title: 7, company: 7 },
   mergeChance: 1,
   alternatives: [],
+  found: {},
+  profiles: [],
   recordIds: [7],
   evidence: [],
   recordViews: [

@@ -19,6 +19,8 @@ import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
+import { sureWords } from '../../ui/sure-words';
+import { ProfileChoice } from './profile-choice';
 import { RecordDetails } from './record-details';
 import { sayOf } from './say-of';
 import { agreedOn, issuesOf, reasonSentence } from './reason';
@@ -39,7 +41,7 @@ interface Line {
 @Component({
   selector: 'cs-inspector',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, Icon, RecordDetails, VerdictMark],
+  imports: [MatButtonModule, Icon, RecordDetails, ProfileChoice, VerdictMark],
   providers: [ContactStore],
   templateUrl: './inspector.html',
   styleUrl: './inspector.scss',
@@ -52,6 +54,8 @@ export class Inspector {
   /** Counts up when E is pressed. */
   readonly editWanted = input(0);
   readonly decided = output<DecisionBody>();
+  /** A profile was chosen, by a key: the next row is next. */
+  readonly judged = output();
   readonly opened = output();
 
   protected readonly view = computed(() => (this.contactId() === null ? null : valueOf(this.store.asked())));
@@ -78,11 +82,13 @@ export class Inspector {
       const recordId = view.from[field] ?? view.id;
       const record = view.recordViews.find(({ id }) => id === recordId);
       const origin =
-        field === 'domain' && view.from.domain === 0
-          ? 'from colleagues at this company'
-          : field === 'email' && view.via !== 'given' && view.via !== ''
-            ? `found by ${view.via}`
-            : '';
+        view.found[field] !== undefined
+          ? `${field === 'profile' ? 'found' : 'from the profile'}, ${sureWords(view.found[field])}`
+          : field === 'domain' && view.from.domain === 0
+            ? 'from colleagues at this company'
+            : field === 'email' && view.via !== 'given' && view.via !== ''
+              ? `found by ${view.via}`
+              : '';
       return {
         field,
         value: view.person[field],
@@ -113,6 +119,11 @@ export class Inspector {
   protected whyWords = (change: Change) => change.why.map((code) => this.words.change[code] ?? code).join(', ');
 
   protected readonly say = sayOf;
+
+  protected chosen(view: ContactView, link: string) {
+    this.decided.emit(sayOf.theirProfile(view, link));
+    this.judged.emit();
+  }
 
   protected save(view: ContactView, field: PersonField, value: string) {
     // Leaving the field by Escape takes it away, and that blurs it.

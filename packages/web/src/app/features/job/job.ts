@@ -126,7 +126,7 @@ export class JobScreen {
       { id: 'aside', label: 'Set aside', count: aside },
     ];
     if (this.view().looks) tabs.push({ id: 'look', label: 'Want a look', count: look });
-    if (this.view().shows === 'email' || waits > 0) tabs.push({ id: 'waits', label: 'Wait to be asked', count: waits });
+    if (this.view().shows !== 'place' || waits > 0) tabs.push({ id: 'waits', label: 'Wait to be asked', count: waits });
     return tabs;
   });
 
@@ -186,6 +186,13 @@ export class JobScreen {
 
   protected decide(body: DecisionBody) {
     this.decisions.decide(this.id(), body);
+  }
+
+  /** The row is on its way out of this list; the next one is chosen. */
+  protected judged() {
+    const row = this.row();
+    if (row !== null) this.going.update((going) => new Set([...going, row]));
+    this.grid()?.move(1);
   }
 
   protected close() {

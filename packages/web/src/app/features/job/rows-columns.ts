@@ -1,5 +1,6 @@
 import type { ContactRow, RowQuery } from '@sieve/contract';
 import type { ColDef, ICellRendererParams } from 'ag-grid-community';
+import { sureWords } from '../../ui/sure-words';
 import { reasonOf } from './reason';
 import type { StepView } from './steps/step-view';
 
@@ -11,6 +12,8 @@ export const TEXT: Record<string, (row: ContactRow) => string> = {
   email: ({ email }) => email,
   city: ({ place }) => place,
   why: reasonOf,
+  profile: ({ profile }) => profile,
+  sure: ({ profile, profileSure }) => (profileSure !== null ? sureWords(profileSure) : profile ? 'as it came' : ''),
   records: ({ records }) => String(records),
   source: ({ source }) => source.replace(/\.\w{2,4}\b/g, ''),
 };
@@ -34,6 +37,11 @@ export function columnsOf(view: StepView, fate: RowQuery['fate']): ColDef<Contac
       cellClass: 'address',
       sortable: true,
     });
+  else if (shows === 'profile' && fate === 'pass')
+    columns.push(
+      { colId: 'profile', headerName: 'Profile', flex: 1.4, minWidth: 150, cellClass: 'address' },
+      { colId: 'sure', headerName: 'How sure', width: 96, cellClass: 'dim' },
+    );
   else columns.push({ colId: 'city', headerName: 'Place', flex: 0.9, minWidth: 70, cellClass: 'dim', sortable: true });
   if (fate !== 'pass' || late)
     columns.push({ colId: 'why', headerName: 'Why', flex: 1.4, minWidth: 120, cellClass: 'dim' });

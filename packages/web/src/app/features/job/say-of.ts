@@ -9,6 +9,8 @@ export const sayOf = {
   setAside: ({ recordIds }: Said): DecisionBody => ({ kind: 'set-aside', recordIds }),
   keepAllLikeIt: ({ title }: Said): DecisionBody => ({ kind: 'group', title, fate: 'keep' }),
   takeApart: ({ recordIds }: Said): DecisionBody => ({ kind: 'apart', recordIds }),
+  /** '' for none of those that were found. */
+  theirProfile: ({ recordIds }: Said, link: string): DecisionBody => ({ kind: 'profile', recordIds, link }),
   refuse: (recordId: number, field: PersonField): DecisionBody => ({ kind: 'refuse', recordId, field }),
   refuseLike: ({ field, was, is }: { field: PersonField; was: string; is: string }): DecisionBody => ({
     kind: 'refuse-like',

@@ -20,20 +20,25 @@ it('each tray says how many are left, what was taken out and what is to do', asy
     ['Tidy', '10 changes', '2,575', '−6'],
     ['Match duplicates', '22 pairs to judge', '1,935', '−640'],
     ['Screen', '191 want a look', '1,200', '−544'],
+    ['Find profiles', 'off', '1,200'],
     ['Append email', '92 wait', '1,100', '−8'],
     ['Verify', '75 wait', '425', '−600'],
   ]);
-  expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([null, null, null, 'step', null, null]);
+  expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([null, null, null, 'step', null, null, null]);
 });
 
 it('an empty job counts nothing, and steps that are off say so', async () => {
-  const sieve = defaultSieve().map((step) => ({ ...step, on: !['append-email', 'verify'].includes(step.id) }));
+  const sieve = defaultSieve().map((step) => ({
+    ...step,
+    on: step.on && !['append-email', 'verify'].includes(step.id),
+  }));
   const { words } = await open(sampleJob({ summary: null, sieve }));
   expect(words.map(([name, detail]) => [name, detail])).toEqual([
     ['Sources', 'none yet'],
     ['Tidy', '0'],
     ['Match duplicates', '0'],
     ['Screen', '0 rules'],
+    ['Find profiles', 'off'],
     ['Append email', 'off'],
     ['Verify', 'off'],
   ]);
@@ -51,5 +56,5 @@ it('trays lead to their steps, the first one to the sources', async () => {
   fixture.componentInstance.chosen.subscribe((step) => chosen.push(step));
   fixture.componentInstance.sources.subscribe(() => chosen.push('sources'));
   for (const tray of trays) tray.click();
-  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'append-email', 'verify']);
+  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'profile', 'append-email', 'verify']);
 });

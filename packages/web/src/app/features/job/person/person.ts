@@ -1,3 +1,4 @@
+import { sureWords } from '../../../ui/sure-words';
 import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
@@ -137,6 +138,8 @@ export class PersonPane {
         return `${isOfARecord ? 'chosen' : 'written'} by you, ${dayWords(origin.at)}`;
       case 'colleagues':
         return 'from colleagues at this company';
+      case 'directory':
+        return `from their profile, ${sureWords(origin.sure)}`;
       case 'pattern':
         return 'made of the name by the pattern of the domain';
       case 'finder':

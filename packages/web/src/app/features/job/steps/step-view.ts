@@ -45,7 +45,9 @@ export interface StepView {
   /** Asking costs money: time, cost and yield are said first. */
   costs?: boolean;
   /** The column that its rows are looked at by. */
-  shows: 'place' | 'email';
+  shows: 'place' | 'email' | 'profile';
+  /** It can be asked for some of those who wait. */
+  portions?: boolean;
   /** Rows can want a look here. */
   looks?: boolean;
   /** Each row says how many records it was merged of. */
