@@ -126,3 +126,44 @@ test('what could not be read is downloaded, mended and closes its gap', async ({
     [1, 0],
   ]);
 });
+
+test('a list of names finds its profiles: the clear one by itself, the doubtful one with a key, who is not there again', async ({
+  page,
+}) => {
+  const job = await world.newJob('Names');
+  const search = {
+    about: 'people',
+    conditions: [{ field: 'city', not: false, terms: [{ text: 'Boyle', exact: true }] }],
+  };
+  const { rows } = await world.call<{ rows: { name: string; company: string; link: string }[] }>(
+    'POST',
+    '/api/directory/page',
+    { search, page: 1 },
+  );
+  const plain = rows.filter(({ name }) => /^[A-Z][a-z]+ [A-Z][a-z]+$/.test(name));
+  const [clear, doubtful] = plain;
+  await page.goto(`${world.url}/jobs/${job}/bring`);
+  const lines = [`${clear!.name},${clear!.company},`, `${doubtful!.name},,Boyle`, 'Maren Zzyzx,Nowhere Dairy,'];
+  await choose(page, 'names.csv', ['Name,Company,Town', ...lines].join('\n'));
+  await page.getByLabel('Then find their profiles in Waymark').focus();
+  await page.keyboard.press('Space');
+  await press(page, 'Bring in 3 rows');
+  await page.waitForURL(`**/jobs/${job}?step=profile`);
+
+  await press(page, /^Find profiles 3$/);
+  await page.keyboard.press('2');
+  await page.getByRole('tab', { name: 'Want a look 1' }).waitFor({ timeout: 20_000 });
+  await page.keyboard.press('3');
+  await expect(page.locator('cs-rows-grid').getByText(doubtful!.name.split(' ')[1]!)).toBeVisible();
+  await page.keyboard.press('j');
+  await expect(page.getByText(/One profile could be theirs|Which profile is theirs/)).toBeVisible();
+  await page.keyboard.press('1');
+  await expect(page.getByRole('tab', { name: 'Pass 2' })).toBeVisible({ timeout: 20_000 });
+  await page.keyboard.press('1');
+  await expect(page.locator('cs-rows-grid').getByText(clear!.link.replace(/^https:\/\/www\.|\/$/g, ''))).toBeVisible();
+
+  await press(page, 'Try 1 again at other companies');
+  await expect(page.getByRole('button', { name: 'Try 1 again at other companies' })).toBeHidden({ timeout: 20_000 });
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Try 1 again at other companies' })).toBeVisible({ timeout: 20_000 });
+});

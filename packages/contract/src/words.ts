@@ -88,7 +88,7 @@ export const FATE_WORDS: Record<string, string> = {
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
   // profile
-  'profile-doubtful': 'the likeliest profile is {sure} % sure to be theirs',
+  'profile-doubtful': '{sure} % sure of the likeliest profile',
   'no-profile-found': 'no profile was found that could be theirs',
   'no-name-to-find': 'no first and last name to look for',
   // append-email

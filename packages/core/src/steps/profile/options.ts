@@ -7,7 +7,7 @@ export type Looser = (typeof LOOSER)[number];
 export const profileOptions = z.object({
   looser: z.array(z.enum(LOOSER)).default(['short-forms', 'one-name']),
   /** A profile at least so likely is taken; below, it is judged. */
-  takeFrom: z.number().min(0.5).max(1).default(0.9),
+  takeFrom: z.number().min(0.5).max(1).default(0.8),
   /** Profiles that are less likely are not worth a look. */
   judgeFrom: z.number().min(0).max(1).default(0.1),
   /** Only profiles in this language (ISO 639-1); '': in any. */

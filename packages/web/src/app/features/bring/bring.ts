@@ -2,6 +2,7 @@ import { HttpEventType } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
@@ -9,11 +10,12 @@ import { Router, RouterLink } from '@angular/router';
 import { TARGETS, type Column, type HeldRule } from '@sieve/core/model/target';
 import { ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat, type WhoComes } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { map, type Observable, switchMap, tap } from 'rxjs';
+import { map, type Observable, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Handover } from '../../state/handover';
 import { JobsMade } from '../../state/jobs-made';
+import { Session } from '../../state/session';
 import { work } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -89,6 +91,7 @@ const LARGE_BYTES = 5_000_000;
     MatInputModule,
     Icon,
     CountPipe,
+    MatCheckboxModule,
   ],
   host: {
     class: 'panes',
@@ -107,6 +110,8 @@ export class Bring {
   private readonly handover = inject(Handover);
   private readonly store = inject(Store);
   private readonly made = inject(JobsMade);
+  private readonly settings = inject(Session).settings;
+  protected readonly directory = computed(() => this.settings()?.directory?.name ?? null);
   protected readonly jobs = this.store.selectSignal(work.selectAllJobs);
   /** Job of the address; none: a new one is made. */
   readonly id = input<string>();
@@ -126,6 +131,13 @@ export class Bring {
   protected readonly file = computed(() => this.files()[this.at()]);
   protected readonly chosenJob = signal<number | null>(null);
   protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
+  /** The profiles of those who come in are to be found. */
+  protected readonly findThem = signal(false);
+  protected readonly canFindThem = computed(() => {
+    const targets = (this.file()?.columns ?? []).map(({ target }) => target);
+    const named = targets.includes('fullName') || targets.includes('lastName');
+    return named && !targets.includes('profile') && this.directory() !== null;
+  });
   protected readonly showIssues = signal(false);
   protected readonly working = signal(false);
   protected readonly words: { issue: Record<string, string> } = { issue: ISSUE_WORDS };
@@ -329,7 +341,7 @@ export class Bring {
     this.into(file, (job) => {
       const next = this.files().findIndex(({ state }) => state === 'ready');
       if (next >= 0) this.at.set(next);
-      else void this.router.navigate(['/jobs', job]);
+      else this.leaveFor(job);
     });
   }
 
@@ -340,7 +352,7 @@ export class Bring {
     this.at.set(next);
     this.into(this.file()!, (job) => {
       if (this.readyFiles() > 0) this.bringInAll();
-      else void this.router.navigate(['/jobs', job]);
+      else this.leaveFor(job);
     });
   }
 
@@ -365,6 +377,18 @@ export class Bring {
         this.notices.bad(words);
       },
     );
+  }
+
+  /** Shows the job; its step that finds profiles, turned on, where that is wanted. */
+  private leaveFor(job: number) {
+    if (!this.findThem()) return void this.router.navigate(['/jobs', job]);
+    const turnedOn = this.api.job(job).pipe(
+      switchMap(({ sieve }) => {
+        const step = sieve.find(({ kind }) => kind === 'profile')!;
+        return step.on ? of(null) : this.api.configure(job, { ...step, on: true }, step);
+      }),
+    );
+    this.doing.run(turnedOn, () => void this.router.navigate(['/jobs', job], { queryParams: { step: 'profile' } }));
   }
 
   /** The job that was chosen, or a new one named after the file. */

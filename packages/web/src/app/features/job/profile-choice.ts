@@ -52,6 +52,7 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
   styles: `
     :host {
       display: block;
+      clear: both;
       margin: 10px 0 4px;
       padding: 9px 10px;
       border: 1px solid var(--line);
@@ -87,6 +88,9 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
     }
     li button:hover {
       background: var(--saffron-wash);
+    }
+    kbd {
+      align-self: start;
     }
     .who > * {
       display: block;

@@ -33,8 +33,10 @@ const nameOf = new Intl.DisplayNames('en', { type: 'language' });
       >
       <mat-form-field
         ><mat-label>Worth a look when at least so sure, %</mat-label
-        ><input matInput type="number" step="1" min="0" max="100" formControlName="judgeFrom"
-      /></mat-form-field>
+        ><input matInput type="number" step="1" min="0" max="100" formControlName="judgeFrom" /><mat-hint
+          >Less sure ones are taken for none</mat-hint
+        ></mat-form-field
+      >
       <mat-form-field
         ><mat-label>Profiles in</mat-label
         ><mat-select formControlName="language"

@@ -10,6 +10,12 @@ export const LOOSER_WORDS: Record<Looser, string> = {
   'other-company': 'at other companies',
   anywhere: 'anywhere',
 };
+const SHORT_WORDS: Record<Looser, string> = {
+  'short-forms': 'short forms',
+  'one-name': 'one name alone',
+  'other-company': 'other companies',
+  anywhere: 'anywhere',
+};
 
 export const profileView: StepView = {
   kind: 'profile',
@@ -20,7 +26,7 @@ export const profileView: StepView = {
     return [
       { words: `Taken from ${sureWords(takeFrom)}`, count: 0, kind: 'keep' },
       { words: 'As the row says', count: 0, kind: '' },
-      ...looser.map((way): Chip => ({ words: `then ${LOOSER_WORDS[way]}`, count: 0, kind: '' })),
+      ...looser.map((way): Chip => ({ words: `then ${SHORT_WORDS[way]}`, count: 0, kind: '' })),
       ...(language ? [{ words: `Profiles in ${language} only`, count: 0, kind: '' as const }] : []),
       {
         words: needed ? 'Without a profile' : 'Without a profile goes on, too',
