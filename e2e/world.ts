@@ -87,17 +87,16 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
         body: content,
       });
       const { id } = (await sent.json()) as { id: string };
-      const found = await call<{ rows: number; format: object; columns: { name: string; target: string }[] }>(
+      const found = await call<{ rows: number; format: object; mapping: object[] }>(
         'POST',
         `/api/uploads/${id}/inspect?name=${name}`,
         { jobId: job },
       );
-      const columns = found.columns.map((column) => ({ name: column.name, target: column.target }));
       await call('POST', `/api/jobs/${job}/sources?rows=${found.rows}`, {
         uploadId: id,
         name,
         format: found.format,
-        columns,
+        columns: found.mapping,
       });
       return found.rows;
     },

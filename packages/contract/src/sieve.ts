@@ -2,7 +2,18 @@ import { SPEAKS } from '@sieve/core/steps/profile/weigh';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
 
-export const SORTS = ['id', 'lastName', 'title', 'company', 'city', 'email', 'verdict', 'step', 'records'] as const;
+export const SORTS = [
+  'id',
+  'lastName',
+  'title',
+  'company',
+  'city',
+  'email',
+  'verdict',
+  'step',
+  'records',
+  'own',
+] as const;
 
 export const rowQuery = z.object({
   step: z.string().max(60).default('screen'),
@@ -12,6 +23,8 @@ export const rowQuery = z.object({
   desc: z.stringbool().default(false),
   offset: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100),
+  /** A field of the person's own that is shown, and sorted by as 'own'. */
+  own: z.string().max(200).optional(),
   /** A contact whose place in the list is asked for too. */
   placeOf: z.coerce.number().int().optional(),
 });
@@ -39,6 +52,8 @@ export const contactRow = z.object({
   via: z.string(),
   source: z.string(),
   records: count,
+  /** The value of the own field that was asked for. */
+  own: z.string(),
   fate,
 });
 export type ContactRow = z.output<typeof contactRow>;

@@ -1,4 +1,4 @@
-import { HELD_RULES, SPLITS, TARGETS } from '@sieve/core/model/target';
+import { HELD_RULES, OWN_TYPES, SPLITS, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
 import { at, count, id, personField, rowIssue } from './model';
 
@@ -18,8 +18,13 @@ export const column = z.object({
   name: z.string().max(200),
   target,
   held: z.enum(HELD_RULES).optional(),
+  type: z.enum(OWN_TYPES).optional(),
   from: derived.optional(),
 });
+
+/** A field of the person's own. */
+export const ownField = z.object({ name: z.string(), type: z.enum(OWN_TYPES) });
+export type OwnField = z.output<typeof ownField>;
 
 /** Index of the header among the rows that are not blank; -1: none. */
 const headerRow = z.int().min(-1).max(1000);
@@ -128,7 +133,7 @@ export const inspection = z.object({
       samples: z.array(z.string()),
       filled: z.number(),
       lostDigits: count,
-      dates: z.boolean(),
+      type: z.enum(OWN_TYPES),
     }),
   ),
   /** How the columns will be read: as was said, else as the last table of this shape, else as recognised. */

@@ -41,6 +41,7 @@ export const ISSUE_WORDS: Record<IssueCode, string> = {
   'not-a-phone': 'not a phone number of its country',
   'digits-lost': 'digits lost to a spreadsheet',
   'not-a-link': 'not a web address',
+  'not-of-its-type': 'no number, date, or yes or no as the field says; it stays as it came',
   'nothing-to-identify': 'no name, email, phone or profile',
 };
 

@@ -3,18 +3,18 @@ import type { Target } from '../model/target';
 /** Header words, folded (lower case, letters and digits only), by what they mean. English, German, French, Spanish, Italian, Dutch, Irish. */
 const NAMES: Partial<Record<Target, string>> = {
   fullName:
-    'name fullname contact contactname contactnam contactperson person ansprechpartner kontakt kontaktperson nom nomcomplet nombre nombrecompleto nomecompleto naam member membername attendee delegate exhibitorcontact lead personname displayname nombreyapellidos nomeecognome contactpersoon ainm ainmiomlan nomprenom prenomnom nomprenoms vorundnachname voorenachternaam contacto contatto personadecontacto referente representative delegatename ownername nome',
+    'name fullname contact contactname contactnam contactperson person ansprechpartner kontakt kontaktperson nom nomcomplet nombre nombrecompleto nomecompleto naam member membername attendee delegate exhibitorcontact lead personname displayname nombreyapellidos nomeecognome contactpersoon ainm ainmiomlan nomprenom prenomnom nomprenoms vorundnachname voorenachternaam contacto contatto personadecontacto referente representative delegatename ownername nome ansprechperson nometprenom prenometnom nominativo destinataire destinatario destinatar recipient empfanger who nombreyapellido interlocuteur',
   honorific: 'salutation honorific prefix mr anrede civilite tratamiento titolo aanhef',
   firstName:
     'firstname first givenname given forename vorname prenom nombredepila voornaam fname christianname ceadainm primernombre nomedibattesimo roepnaam vornamen',
   middleName: 'middlename middle middleinitial zweitername',
   lastName:
     'lastname last surname familyname nachname familienname nomdefamille apellido apellidos cognome achternaam lname sloinne primerapellido nomfamille familienaam secondname',
-  suffix: 'suffix namesuffix',
+  suffix: 'suffix namesuffix postnominals postnominal lettersaftername',
   title:
-    'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline mansione post rol teideal postheideal stellung qualifica puestodetrabajo berufstitel titre beroep jobrole rolle functietitel jobfunction currenttitle',
+    'title jobtitle position role job function funktion stelle berufsbezeichnung poste fonction cargo puesto ruolo functie designation occupation headline mansione post rol teideal postheideal stellung qualifica puestodetrabajo berufstitel titre intituleduposte intitule beroep jobrole rolle functietitel jobfunction currenttitle',
   company:
-    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member brand currentcompany comhlacht cuideachta eagraiocht firmenname unternehmensname raisonsociale ragionesociale organisatie organizacion organizzazione organisme bedrijfsnaam nomdelentreprise nomentreprise nomsociete nombreempresa nomeazienda ditta compania betrieb arbeitgeber employeur werkgever employername accountcompany etablissement businessname tradingname firmname nombredelaempresa nomdelasociete nomedellazienda naambedrijf',
+    'company companyname organisation organization organisationname firm firma unternehmen societe entreprise empresa azienda bedrijf employer account accountname business exhibitor member brand currentcompany comhlacht cuideachta eagraiocht firmenname unternehmensname raisonsociale ragionesociale organisatie organizacion organizzazione organisme bedrijfsnaam nomdelentreprise nomentreprise nomsociete nombreempresa nomeazienda ditta compania betrieb arbeitgeber employeur werkgever employername accountcompany etablissement businessname tradingname firmname nombredelaempresa nomdelasociete nomedellazienda naambedrijf co client supplier producer institution workplace mill millname tradingas wheretheywork razonsocial denominazione lieferant kunde fournisseur producteur proveedor fornitore leverancier',
   website:
     'website web url site homepage domain webseite siteweb sitioweb sitoweb companywebsite companydomain internet www suiomh suiomhgreasain internetseite paginaweb webadresse siteinternet domainname companyurl',
   sector:
@@ -26,11 +26,11 @@ const NAMES: Partial<Record<Target, string>> = {
   phone:
     'phone tel telephone telefon telefono phonenumber mobile mobil cell handy telefoonnummer telefonnummer directdial workphone phonework contactnumber tel1 gsm fon guthan movil cellulare mobiel portable gsmnumber numerodetelefono numerotelefono telefonnr telnr rufnummer telnumber phoneno telno directphone officephone',
   street:
-    'street streetaddress address1 addressline1 strasse rue calle via straat addressstreet adresse direccion indirizzo adres seoladh anschrift strassehausnummer strassenr addr addressline addr1',
+    'street streetaddress address1 addressline1 strasse rue calle via straat addressstreet adresse direccion indirizzo adres seoladh anschrift strasseundhausnummer strasseundnr rueetnumero strassehausnummer strassenr addr addressline addr1',
   postcode:
     'postcode postalcode zip zipcode plz codepostal codigopostal cap eircode cp postcod postcodes postleitzahl codigo zippostalcode',
-  place: 'place location address standort lieu ubicacion citystate area',
-  city: 'city stadt ville ciudad citta stad locality town ort plaats woonplaats baile localite localita localidad poblacion municipio comune wohnort cityname towncity posttown',
+  place: 'place where whereabouts location address standort lieu ubicacion citystate area',
+  city: 'city stadt ville ciudad citta stad locality town ort plaats woonplaats baile localite localita localidad poblacion municipio comune commune gemeinde gemeente wohnort cityname towncity posttown',
   region:
     'region state county province bundesland departement provincia provincie stateprovince contae kanton regione comunidad comunidadautonoma provinz',
   country: 'country land pays pais paese nation countrycode tir nazione countryname staat',
@@ -69,7 +69,7 @@ export function targetOfName(name: string): Target | undefined {
     TABLE.get(folded.replace(/\d+$/, '')) ??
     TABLE.get(
       folded.replace(
-        /^(contact|work|business(?!name)|company|primary|main|hq|headoffice|office|billing|mailing|personal|private)/,
+        /^(contact|work|business(?!name)|company|primary|main|hq|headoffice|office|billing|mailing|personal|private|present|current|hiring|delegate|speaker|attendee|candidate|member(?!$))|(actual|actuel|actuelle|attuale)$/,
         '',
       ),
     ) ??

@@ -1,6 +1,7 @@
-import type { Target } from '../model/target';
+import type { OwnType, Target } from '../model/target';
+import { ownTypeOf } from '../text/own-value';
 import { targetOfName } from './header-names';
-import { isDate, lostDigits, valueKinds } from './value-kinds';
+import { lostDigits, valueKinds } from './value-kinds';
 
 /** What a column seems to be, how sure (0 to 1), and what should be said about it. */
 export interface Recognised {
@@ -12,7 +13,8 @@ export interface Recognised {
   filled: number;
   /** Values that a spreadsheet cut, like 1.13496E+09. */
   lostDigits: number;
-  dates: boolean;
+  /** What its values are, where it becomes a field of the person's own. */
+  type: OwnType;
 }
 
 /** Two columns cannot both be one of these. */
@@ -71,7 +73,7 @@ export function recogniseColumns(
     samples: [...new Set(values)].slice(0, 4),
     filled: rows.length === 0 ? 0 : values.length / rows.length,
     lostDigits: values.filter(lostDigits).length,
-    dates: values.length > 0 && values.filter(isDate).length / values.length > 0.8,
+    type: ownTypeOf(values),
   }));
 }
 
@@ -104,6 +106,10 @@ const isTelling = (target: Target) => target === 'email' || target === 'profile'
 
 const NAMES_OF_PEOPLE: readonly Target[] = ['fullName', 'firstName', 'lastName'];
 
+/** One word each, or two, with a capital and no figure: as last names are. */
+const areWords = (values: readonly string[]): boolean =>
+  values.length > 0 && values.every((value) => /^\p{Lu}[\p{L}'’-]+( \p{L}+)?$/u.test(value));
+
 /** What a column is beside the others: a name beside first names is a last name, one beside last names a first name; a town with commas
  * a place, an address of a number and a word a street. */
 function inContext(
@@ -116,6 +122,11 @@ function inContext(
   const name = of.get('fullName');
   if (name !== undefined && of.has('firstName') !== of.has('lastName'))
     chosen.set(name, { ...chosen.get(name)!, target: of.has('firstName') ? 'lastName' : 'firstName' });
+  const first = of.get('firstName');
+  if (first !== undefined && !of.has('lastName') && name === undefined) {
+    const beside = [first + 1, first - 1].find((i) => columns[i] && !chosen.has(i) && areWords(columns[i].values));
+    if (beside !== undefined) chosen.set(beside, { target: 'lastName', sure: 0.5 });
+  }
   for (const [i, known] of chosen) {
     const { values } = columns[i]!;
     const withComma = values.filter((value) => value.includes(',')).length;

@@ -17,6 +17,8 @@ export interface Contact {
   id: number;
   recordIds: number[];
   person: Person;
+  /** Fields of the person's own. */
+  extra: Record<string, string>;
   /** For each field of merged records, the one that its value came from; 0 for a value that no record holds. */
   from: Partial<Record<PersonField, number>>;
   /** How sure the least sure merge is, 1 for a single record. */
@@ -30,10 +32,16 @@ export interface Contact {
   fate: Fate;
 }
 
-export const newContact = (recordId: number, person: Person, nobody: boolean): Contact => ({
+export const newContact = (
+  recordId: number,
+  person: Person,
+  nobody: boolean,
+  extra: Record<string, string> = {},
+): Contact => ({
   id: recordId,
   recordIds: [recordId],
   person,
+  extra,
   from: {},
   mergeChance: 1,
   nobody,

@@ -20,6 +20,7 @@ export type IssueCode =
   | 'not-a-phone'
   | 'digits-lost'
   | 'not-a-link'
+  | 'not-of-its-type'
   | 'nothing-to-identify';
 
 export interface Issue {

@@ -27,12 +27,18 @@ export const TARGETS = [
 
 export type Target = (typeof TARGETS)[number];
 
+/** What the values of a field of the person's own are. */
+export const OWN_TYPES = ['text', 'number', 'date', 'yes-no'] as const;
+export type OwnType = (typeof OWN_TYPES)[number];
+
 /** How one column of a source is read. `name` is the header, or the name of an own field. */
 export interface Column {
   name: string;
   target: Target;
   /** What becomes of a value where another is held already; left out: the rule of matching chooses. */
   held?: HeldRule;
+  /** What the values of an own field are; left out: text. */
+  type?: OwnType;
   /** It is made of other columns of its table, and stands behind all of these. */
   from?: Derived;
 }

@@ -50,12 +50,14 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
   });
   const contacts = [...groups.values()].map((group): Contact => {
     const [first, ...others] = group.map((i) => rows[i]!) as [SiftRow, ...SiftRow[]];
-    const contact = newContact(first.recordId, first.person, first.nobody);
+    const contact = newContact(first.recordId, first.person, first.nobody, first.extra);
     if (others.length === 0) return contact;
     const own = [first, ...others];
     const mergeChance = Math.min(1, ...group.map((i) => match.reasons.get(i)?.chance ?? 1));
     const recordIds = own.map(({ recordId }) => recordId);
-    return { ...contact, ...survive(own, options.survivor), recordIds, mergeChance };
+    // The record that came first wins.
+    const extra = Object.assign({}, ...own.map((row) => row.extra).reverse()) as Record<string, string>;
+    return { ...contact, ...survive(own, options.survivor), extra, recordIds, mergeChance };
   });
   fillDomains(contacts);
   return { contacts, match };

@@ -2,6 +2,7 @@ import type { Change, ChangeCode } from '../model/change';
 import type { Issue } from '../model/issue';
 import { emptyPerson, type Person, type PersonField } from '../model/person';
 import type { Column, Target } from '../model/target';
+import { ownValue } from '../text/own-value';
 import { remembered } from '../text/remembered';
 import { parseCompany } from './company-name';
 import { derivedValue, widthOf } from './derived';
@@ -51,7 +52,7 @@ export function tidier(options: TidyWith): (cells: readonly string[], columns: r
   const read = reading();
   return (cells, columns) => {
     const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
-    const raw = rawValues(cells, columns, row.extra);
+    const raw = rawValues(cells, columns, row);
     tidyName(raw, row);
     tidyCompanyAndTitle(raw, row, read);
     tidyPlace(raw, row, read);
@@ -66,25 +67,30 @@ export function tidier(options: TidyWith): (cells: readonly string[], columns: r
 
 type Raw = Partial<Record<Target, string>>;
 
-function rawValues(cells: readonly string[], columns: readonly Column[], extra: Record<string, string>): Raw {
+function rawValues(cells: readonly string[], columns: readonly Column[], row: TidyRow): Raw {
   const raw: Raw = {};
   const width = widthOf(columns);
   for (let i = 0; i < cells.length; i++) {
     const column = i < width ? columns[i] : undefined;
     const value = cells[i]!.trim();
-    if (column) putRaw(raw, column, value, extra);
-    else if (value !== '') extra[`Column ${i + 1}`] = value;
+    if (column) putRaw(raw, column, value, row);
+    else if (value !== '') row.extra[`Column ${i + 1}`] = value;
   }
   for (let i = width; i < columns.length; i++)
-    putRaw(raw, columns[i]!, derivedValue(cells, columns[i]!.from!).trim(), extra);
+    putRaw(raw, columns[i]!, derivedValue(cells, columns[i]!.from!).trim(), row);
   return raw;
 }
 
-function putRaw(raw: Raw, { name, target }: Column, value: string, extra: Record<string, string>) {
+function putRaw(raw: Raw, { name, target, type = 'text' }: Column, value: string, { extra, issues }: TidyRow) {
   if (value === '' || target === 'skip') return;
+  if (target !== 'own' && raw[target] === undefined) {
+    raw[target] = value;
+    return;
+  }
+  const own = target === 'own' ? ownValue(type, value) : value;
+  if (own === null) issues.push({ code: 'not-of-its-type', field: name, input: value });
   // Objects keep fields by name, and this one name is not theirs to give.
-  if (target === 'own' || raw[target] !== undefined) extra[name === '__proto__' ? 'proto' : name] = value;
-  else raw[target] = value;
+  extra[name === '__proto__' ? 'proto' : name] = own ?? value;
 }
 
 function put(row: TidyRow, field: PersonField, was: string, is: string, why: ChangeCode[]) {

@@ -45,6 +45,30 @@ test('pages of every order hold every row once, and turned round they are turned
   expect(titles).toEqual([...titles].sort());
 });
 
+test('fields of one’s own are kept in the form of their type, shown, sorted by and screened by', async () => {
+  const { body } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Own' });
+  const rows = ['Ann Parry,"1,250",3/11/2026,Y', 'Bo Venn,90,2026-01-02,no', 'Cy Holm,7,,x', 'Di Farrow,,1 May 2026,N'];
+  await server.bring(body.id, 'own.csv', `Name,Wheels,Joined,Opted in\n${rows.join('\n')}\n`);
+  const own = await server.call<object[]>('GET', `/api/jobs/${body.id}/own-fields`);
+  expect(own.body).toEqual([
+    { name: 'Wheels', type: 'number' },
+    { name: 'Joined', type: 'date' },
+    { name: 'Opted in', type: 'yes-no' },
+  ]);
+  const sorted = async (name: string, more = '') =>
+    (
+      await server.call<RowPage>('GET', `/api/jobs/${body.id}/rows?step=screen&own=${name}&sort=own${more}`)
+    ).body.rows.map((row) => `${row.firstName} ${row.own}`);
+  expect(await sorted('Wheels')).toEqual(['Di ', 'Cy 7', 'Bo 90', 'Ann 1250']);
+  expect(await sorted('Wheels', '&desc=true&limit=1')).toEqual(['Ann 1250']);
+  expect(await sorted('Joined')).toEqual(['Cy ', 'Bo 2026-01-02', 'Di 2026-05-01', 'Ann 2026-11-03']);
+  expect(await sorted('Opted in')).toEqual(['Bo no', 'Di no', 'Ann yes', 'Cy yes']);
+  const rules = [{ field: 'own:Wheels', type: 'number', from: '50', to: '', fate: 'keep' }];
+  await server.setUp(body.id, 'screen', { rules });
+  await server.idle();
+  expect(await sorted('Wheels')).toEqual(['Bo 90', 'Ann 1250']);
+});
+
 test('fates, and words of a filter that hold a sign of the query language', async () => {
   expect((await all('step=screen&fate=aside')).every(({ title }) => title === 'Delivery Driver')).toBe(true);
   expect((await page('step=screen&fate=aside')).total).toBe(46);

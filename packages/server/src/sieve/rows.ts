@@ -27,12 +27,12 @@ import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { jobRow, sieveOf } from '../jobs/store';
 import { contactsKnownBy } from '../register/register';
-import { recordOf } from '../sources/store';
+import { ownFieldsIn, recordOf } from '../sources/store';
 import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
 import { possibleProfiles } from './possible-profiles';
-import { fromColumns, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
+import { fromColumns, REST_FIELDS, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
 
-const ORDER: Record<RowQuery['sort'], string> = {
+const ORDER: Record<Exclude<RowQuery['sort'], 'own'>, string> = {
   id: 'id',
   lastName: 'lastName',
   title: 'title',
@@ -43,6 +43,15 @@ const ORDER: Record<RowQuery['sort'], string> = {
   step: 'stop',
   records: 'records',
 };
+
+/** The value of an own field, as it is sorted by; who has none comes first. */
+function ownOrder(db: Db, jobId: number, own: string | undefined): string {
+  const value = `(SELECT value FROM json_each(rest, '$[${REST_FIELDS.indexOf('extra')}]') WHERE key = @own)`;
+  const isNumber = ownFieldsIn(db, jobId).find(({ name }) => name === own)?.type === 'number';
+  return isNumber
+    ? `coalesce(CASE WHEN ${value} GLOB '*[^0-9.-]*' THEN NULL ELSE CAST(${value} AS REAL) END, -1e300)`
+    : `coalesce(${value}, '')`;
+}
 
 /** One page of the grid: the contacts of one fate at one step. Passing a step means stopping later, or nowhere. */
 export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
@@ -55,6 +64,7 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   const params = {
     step: stepPosition(db, jobId, query.step),
     fate: query.fate,
+    own: query.own ?? '',
     ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
   };
   const client = db.outcomes;
@@ -63,20 +73,17 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
     .pluck()
     .get(params) as number;
   const direction = query.desc ? 'DESC' : 'ASC';
-  const order = (table: string) =>
-    query.sort === 'id'
-      ? `${table}id ${direction}`
-      : `${table}${ORDER[query.sort]} ${direction}, ${table}id ${direction}`;
+  const column = query.sort === 'own' ? ownOrder(db, jobId, query.own) : ORDER[query.sort];
   const rows = client
     .prepare(
-      `SELECT c.* FROM (SELECT id AS at ${from} ORDER BY ${order('')} LIMIT @limit OFFSET @offset)
-       JOIN ${contacts} c ON c.id = at ORDER BY ${order('c.')}`,
+      `SELECT * FROM ${contacts} WHERE id IN
+         (SELECT id ${from} ORDER BY ${column} ${direction}, id ${direction} LIMIT @limit OFFSET @offset)
+       ORDER BY ${column} ${direction}, id ${direction}`,
     )
     .raw()
     .all({ ...params, limit: query.limit, offset: query.offset }) as ContactColumns[];
   /** How many stand before a contact in the list; null for one that is not in it. */
   const placeOf = (id: number): number | null => {
-    const column = ORDER[query.sort];
     const before = `(${column}, id) ${query.desc ? '>' : '<'} (SELECT ${column}, id FROM ${contacts} WHERE id = @id)`;
     const isIn = client.prepare(`SELECT 1 ${from} AND id = @id`).get({ ...params, id }) !== undefined;
     return isIn
@@ -89,7 +96,7 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   const steps = stepIds(db, jobId);
   return {
     total,
-    rows: rows.map((columns) => toRow(fromColumns(columns), steps)),
+    rows: rows.map((columns) => toRow(fromColumns(columns), steps, query.own)),
     place: query.placeOf === undefined ? null : placeOf(query.placeOf),
   };
 }
@@ -116,7 +123,7 @@ function stepPosition(db: Db, jobId: number, step: string): number {
   return position < 0 ? STOP_PASSED + 1 : position;
 }
 
-function toRow({ person, ...contact }: StoredContact, steps: readonly string[]): ContactRow {
+function toRow({ person, ...contact }: StoredContact, steps: readonly string[], own = ''): ContactRow {
   return {
     id: contact.id,
     name: fullName(person),
@@ -136,6 +143,7 @@ function toRow({ person, ...contact }: StoredContact, steps: readonly string[]):
     via: contact.via,
     source: contact.sources,
     records: contact.recordIds.length,
+    own: Object.hasOwn(contact.extra, own) ? contact.extra[own]! : '',
     fate: {
       step: steps[contact.stop] ?? null,
       state: contact.state,

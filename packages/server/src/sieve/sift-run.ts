@@ -61,19 +61,15 @@ function mergedOf(input: LoadedSift, kept: Kept): Merged {
 function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
   const positions = new Map(sieve.map(({ id }, position) => [id, position]));
-  for (const { id, recordIds, person, from, mergeChance, added, judgement, fate } of contacts) {
+  for (const { id, recordIds, person, extra, from, mergeChance, added, judgement, fate } of contacts) {
     const own = recordIds.map((recordId) => byRecord.get(recordId)!);
-    const [first] = own as [SourcedRow];
-    const single = own.length === 1;
     yield {
       id,
       recordIds,
       person,
-      extra: single
-        ? first.extra
-        : (Object.assign({}, ...own.map(({ extra }) => extra).reverse()) as Record<string, string>),
+      extra,
       from,
-      sources: single ? sources.get(first.sourceId)! : namesOf(own, sources),
+      sources: own.length === 1 ? sources.get(own[0]!.sourceId)! : namesOf(own, sources),
       mergeChance,
       via: added.email?.via ?? (person.email ? 'given' : ''),
       alternatives: added.email?.alternatives ?? [],

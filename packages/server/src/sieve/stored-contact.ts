@@ -50,7 +50,7 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   askedAt: true,
   why: true,
 };
-const REST_FIELDS = Object.keys(REST) as (keyof typeof REST)[];
+export const REST_FIELDS = Object.keys(REST) as (keyof typeof REST)[];
 
 /** The columns of a contact in its table; `rest` is JSON without the names of fields. */
 export const CONTACT_COLUMNS = ['id', ...PERSON_FIELDS, ...CHOSEN, 'records', 'rest'] as const;

@@ -10,6 +10,7 @@ import {
   toRecords,
   uniqueNames,
   type Column,
+  type Recognised,
   type RowIssue,
   type TidyRow,
   type WordLists,
@@ -67,7 +68,7 @@ export async function inspectFile(
     );
     const last = format.headerRow < 0 ? undefined : mappingOf(db, names!);
     remembered = last !== undefined && mapped === null;
-    columns = mapped ?? last ?? recognised.map(({ name: column, target }) => ({ name: column, target }));
+    columns = mapped ?? last ?? recognised.map(asRecognised);
     decided = true;
     waiting.splice(0).forEach(count);
   };
@@ -121,6 +122,13 @@ export async function inspectFile(
     heldDetails: held.details(),
   };
 }
+
+/** A column as it is read unless somebody says otherwise. */
+const asRecognised = ({ name, target, type }: Recognised): Column => ({
+  name,
+  target,
+  ...(target === 'own' && type !== 'text' && { type }),
+});
 
 function namesIn(format: Format, above: readonly string[] | undefined, cells: readonly string[]): string[] {
   const isJoined = 'joined' in format && format.joined && above !== undefined;

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import {
+  ownField,
   bringIn,
   broughtIn,
   forgottenShape,
@@ -25,7 +26,7 @@ import { theJob } from '../jobs/the-job';
 import { gapIn, gapTable } from './gap';
 import { forgetMapping, knownShapes, rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
-import { addSource, sourceById, sourceIssues } from './store';
+import { addSource, ownFieldsIn, sourceById, sourceIssues } from './store';
 import { unpack } from './unpack';
 import { uploadPath, uploadsDir } from './uploads';
 
@@ -110,6 +111,9 @@ export const sourceRoutes =
       forgetMapping(db, body.shape);
       return knownShapes(db);
     });
+    app.get('/api/jobs/:id/own-fields', { schema: { params: byId, ...ok(z.array(ownField)) } }, ({ params }) =>
+      ownFieldsIn(db, theJob(db, params.id).id),
+    );
     app.get('/api/jobs/:id/sources', { schema: { params: byId, ...ok(z.array(sourceRow)) } }, ({ params }) =>
       lookout.look('sources', theJob(db, params.id).id),
     );

@@ -1,5 +1,5 @@
 import { toRecords, type Column, type IssueCode, type RawRow } from '@sieve/core';
-import type { Author, SourceAbout, SourceRow } from '@sieve/contract';
+import type { Author, OwnField, SourceAbout, SourceRow } from '@sieve/contract';
 import { and, eq, sql } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
@@ -94,6 +94,15 @@ export function sourcesIn(db: Db, jobId: number): SourceIn[] {
     .orderBy(sources.id)
     .all()
     .filter(({ id }) => brought.get(id)?.out === false);
+}
+
+/** The fields of the person's own that the sources of a job hold, each with what its values are. */
+export function ownFieldsIn(db: Db, jobId: number): OwnField[] {
+  const types = new Map<string, OwnField['type']>();
+  for (const { columns } of sourcesIn(db, jobId))
+    for (const { name, target, type = 'text' } of columns)
+      if (target === 'own' && (type !== 'text' || !types.has(name))) types.set(name, type);
+  return [...types].map(([name, type]) => ({ name, type }));
 }
 
 /** Uploads that are files of a source. */

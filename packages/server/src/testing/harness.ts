@@ -43,12 +43,12 @@ export async function harness() {
   /** Brings text in as a file and waits until it is sifted. */
   async function bring(job: number, name: string, text: string) {
     const { body: upload } = await call<{ id: string }>('POST', `/api/uploads?name=${name}`, text);
-    const { body: found } = await call<{ format: object; rows: number; columns: { name: string; target: string }[] }>(
+    const { body: found } = await call<{ format: object; rows: number; mapping: { name: string; target: string }[] }>(
       'POST',
       `/api/uploads/${upload.id}/inspect?name=${name}`,
       { jobId: job },
     );
-    const columns = found.columns.map(({ name: column, target }) => ({ name: column, target }));
+    const columns = found.mapping;
     await call('POST', `/api/jobs/${job}/sources?rows=${found.rows}`, {
       uploadId: upload.id,
       name,

@@ -109,7 +109,7 @@ test('who moved is found by the earlier company; another company alone speaks ag
 test('questions go from what the row says to looser ones, and each is asked once', () => {
   const person = row({ firstName: 'William', company: 'Brackenfold', city: 'Wells', country: 'GB' });
   const asked = (looser: ProfileOptions['looser'], who = person) =>
-    questionsFor(who, profileOptions.parse({ looser })).map(({ names, company, city, country }) =>
+    [...questionsFor(who, profileOptions.parse({ looser }))].map(({ names, company, city, country }) =>
       [names.join('|'), company, city, country].join(),
     );
   expect(asked([])).toEqual(['William Oakhill,Brackenfold,,']);

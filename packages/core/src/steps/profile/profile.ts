@@ -37,7 +37,7 @@ export const profile: Step<ProfileOptions> = {
         return null;
       }
       if (!theirs || theirs.chance < options.judgeFrom)
-        return none(questionsFor(person, options).length > 0 ? 'no-profile-found' : 'no-name-to-find');
+        return none(person.firstName && person.lastName ? 'no-profile-found' : 'no-name-to-find');
       if (said === undefined && theirs.chance < options.takeFrom)
         return { state: 'look', code: 'profile-doubtful', why: { sure: Math.floor(theirs.chance * 100) } };
       take(contact, theirs, found, said === undefined ? theirs.chance : 1);

@@ -1,18 +1,35 @@
 import * as z from 'zod';
+import { ownValue } from '../../text/own-value';
 
 export const RULE_FIELDS = ['any', 'name', 'title', 'company', 'place', 'domain', 'email', 'note'] as const;
 export type RuleField = (typeof RULE_FIELDS)[number];
 
+/** A field of the person's own, by its name. */
+const ownField = z.templateLiteral(['own:', z.string().min(1).max(200)]);
+const fate = z.enum(['keep', 'aside']);
+
 /** Rows whose field says one of the words are set aside, or only those are kept. */
 export const wordRule = z.object({
-  field: z.enum(RULE_FIELDS),
+  field: z.union([z.enum(RULE_FIELDS), ownField]),
   words: z.array(z.string().trim().min(1)).min(1).max(500),
-  fate: z.enum(['keep', 'aside']),
+  fate,
 });
 export type WordRule = z.infer<typeof wordRule>;
 
+/** Rows whose own field lies between two values, both among them; '' is no bound. Dates as ISO 8601, numbers as such. */
+export const rangeRule = z
+  .object({ field: ownField, type: z.enum(['number', 'date']), from: z.string().max(40), to: z.string().max(40), fate })
+  .refine(({ type, from, to }) => [from, to].every((bound) => bound === '' || ownValue(type, bound) === bound), {
+    error: 'a bound is not of the type of the field',
+  })
+  .refine(({ from, to }) => from !== '' || to !== '', { error: 'a range needs a bound' });
+export type RangeRule = z.infer<typeof rangeRule>;
+
 export const screenOptions = z.object({
-  rules: z.array(wordRule).max(100).default([]),
+  rules: z
+    .array(z.union([wordRule, rangeRule]))
+    .max(100)
+    .default([]),
   /** Titles that a contact should have; a near one wants a look. Empty: any. */
   briefTitles: z.array(z.string().trim().min(1)).max(200).default([]),
   /** Levels and teams that the title must say, and places: a country's code, a region or a city. Empty: any. */

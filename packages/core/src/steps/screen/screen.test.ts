@@ -35,6 +35,30 @@ test('a rule finds whole words in its own field only, whatever their case, and s
   expect(given[1]!.why).toEqual({ rule: 0, field: 'title', word: 'Head Chef' });
 });
 
+test('a field of the person’s own is screened by its words, or by a range of its type', () => {
+  const rules: ScreenOptions['rules'] = [
+    { field: 'own:Member', words: ['no'], fate: 'aside' },
+    { field: 'own:Wheels', type: 'number', from: '40', to: '', fate: 'keep' },
+    { field: 'own:Joined', type: 'date', from: '2020-01-01', to: '2020-12-31', fate: 'aside' },
+  ];
+  const screened = screener(screenOptions.parse({ rules }), {
+    suppression: nobody,
+    decisions: { titleGroups: new Map() },
+  });
+  const stopped = (extra: Record<string, string>) => screened(person({}), false, extra)?.why ?? 'passed';
+  expect(stopped({ Member: 'no', Wheels: '900' })).toEqual({ rule: 0, field: 'own:Member', word: 'no' });
+  expect(stopped({ Member: 'yes', Wheels: '9' })).toEqual({ rule: 1, field: 'own:Wheels' });
+  expect(stopped({ Wheels: 'some' })).toEqual({ rule: 1, field: 'own:Wheels' });
+  expect(stopped({ Wheels: '40', Joined: '2020-12-31' })).toEqual({ rule: 2, field: 'own:Joined', word: '2020-12-31' });
+  expect(stopped({ Wheels: '100', Joined: '2021-01-01' })).toBe('passed');
+  const faults = [
+    { from: '', to: '' },
+    { from: 'many', to: '' },
+    { from: '1,000', to: '' },
+  ].map((bounds) => screenOptions.safeParse({ rules: [{ ...rules[1], ...bounds }] }).success);
+  expect(faults).toEqual([false, false, false]);
+});
+
 test('keep only: what lacks all of the words is set aside by that rule', () => {
   const rules = [
     { field: 'company' as const, words: ['dairy', 'creamery'], fate: 'keep' as const },

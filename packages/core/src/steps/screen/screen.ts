@@ -1,10 +1,18 @@
 import type { Person } from '../../model/person';
 import { fullName } from '../../model/person';
 import { fold } from '../../text/fold';
+import { ownValue } from '../../text/own-value';
 import { remembered } from '../../text/remembered';
 import type { Env, Step, Stop } from '../step';
 import { briefFit } from './brief';
-import { screenOptions, type RuleField, type ScreenOptions } from './options';
+import {
+  RULE_FIELDS,
+  screenOptions,
+  type RangeRule,
+  type RuleField,
+  type ScreenOptions,
+  type WordRule,
+} from './options';
 import { wordFinder } from './words';
 
 /** Sets aside who does not fit: suppressed, by title group, by rule, by the brief's titles, over the limit of a company. */
@@ -17,7 +25,7 @@ export const screen: Step<ScreenOptions> = {
   asks: false,
   prepare: (_all, options, env) => {
     const screened = screener(options, env);
-    return ({ person }, kept) => screened(person, kept);
+    return ({ person, extra }, kept) => screened(person, kept, extra);
   },
 };
 
@@ -39,6 +47,33 @@ const TEXT: Record<RuleField, (p: Person) => string> = {
   note: (p) => p.note,
 };
 
+const ownOf = (field: string, extra: Record<string, string>): string => {
+  const name = field.slice('own:'.length);
+  return Object.hasOwn(extra, name) ? extra[name]! : '';
+};
+
+/** What of somebody a rule is about: the word, or the value in its range; '' for nothing. */
+function finderOf(rule: WordRule | RangeRule): (p: Person, extra: Record<string, string>) => string {
+  if ('words' in rule) {
+    const { field } = rule;
+    const find = wordFinder(rule.words);
+    if (!isRuleField(field)) return (_, extra) => find(ownOf(field, extra));
+    // Titles come again and again.
+    const kept = field === 'title' ? remembered(find) : find;
+    return (p) => kept(TEXT[field](p));
+  }
+  const { field, type, from, to } = rule;
+  const isBefore = (a: string, b: string) => (type === 'number' ? Number(a) < Number(b) : a < b);
+  return (_, extra) => {
+    const value = ownOf(field, extra);
+    // What is not of its type lies in no range.
+    if (value === '' || ownValue(type, value) !== value) return '';
+    return (from !== '' && isBefore(value, from)) || (to !== '' && isBefore(to, value)) ? '' : value;
+  };
+}
+
+const isRuleField = (field: string): field is RuleField => RULE_FIELDS.some((known) => known === field);
+
 /** The screen of one person after the other. It remembers how many of each company have passed. */
 export function screener(
   options: ScreenOptions,
@@ -46,21 +81,15 @@ export function screener(
     suppression,
     decisions: { titleGroups },
   }: Pick<Env, 'suppression'> & { decisions: Pick<Env['decisions'], 'titleGroups'> },
-): (p: Person, kept: boolean) => Stop | null {
-  const rules = options.rules.map((rule, i) => ({
-    ...rule,
-    number: i,
-    text: TEXT[rule.field],
-    // Titles come again and again.
-    find: rule.field === 'title' ? remembered(wordFinder(rule.words)) : wordFinder(rule.words),
-  }));
+): (p: Person, kept: boolean, extra?: Record<string, string>) => Stop | null {
+  const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
   const keyOf = remembered(titleKey);
   const fits = briefFit(options);
   const passed = new Map<string, number>();
 
   const aside = (code: string, why: Record<string, string | number> = {}): Stop => ({ state: 'aside', code, why });
 
-  function stopOf(p: Person): Stop | null {
+  function stopOf(p: Person, extra: Record<string, string>): Stop | null {
     if (options.suppression) {
       const domain = p.email.slice(p.email.indexOf('@') + 1);
       if (suppression.emails.has(p.email)) return aside('suppressed', { entry: p.email });
@@ -70,7 +99,7 @@ export function screener(
     const group = titleGroups.get(keyOf(p.title));
     if (group === 'aside') return aside('title-group', { title: p.title });
     for (const rule of rules) {
-      const word = rule.find(rule.text(p));
+      const word = rule.find(p, extra);
       if (rule.fate === 'aside' && word !== '' && !(group === 'keep' && rule.field === 'title')) {
         return aside('rule-words', { rule: rule.number, field: rule.field, word });
       }
@@ -80,8 +109,8 @@ export function screener(
     return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
   }
 
-  return (p, kept) => {
-    const stop = kept ? null : stopOf(p);
+  return (p, kept, extra = {}) => {
+    const stop = kept ? null : stopOf(p, extra);
     const company = options.atMostPerCompany === 0 || stop ? '' : companyKey(p);
     if (company === '') return stop;
     const n = (passed.get(company) ?? 0) + 1;

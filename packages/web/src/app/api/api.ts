@@ -38,6 +38,7 @@ import type {
   RowPage,
   RowQuery,
   Run,
+  OwnField,
   RunAction,
   StartRun,
   SaidFormat,
@@ -147,6 +148,7 @@ export class Api {
     this.http.post<SampleView>('/api/directory/sample', { search, size, jobId });
   directoryValues = (search: Search, field: string) =>
     this.http.post<ValuesView>('/api/directory/values', { search, field });
+  ownFields = (job: number) => this.http.get<OwnField[]>(`/api/jobs/${job}/own-fields`);
   directoryPage = (search: Search, page: number) => this.http.post<PageView>('/api/directory/page', { search, page });
   like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>
     this.http.post<LikeView[]>('/api/directory/like', { about, rows });

@@ -8,6 +8,7 @@ export class RowsGrid {
   readonly step = input<string>();
   readonly fate = input<string>();
   readonly query = input('');
+  readonly own = input('');
   readonly version = input(0);
   readonly current = input<number | null>(null);
   readonly going = input<ReadonlySet<number>>(new Set());

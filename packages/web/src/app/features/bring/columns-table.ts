@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Inspection } from '@sieve/contract';
-import type { Column, Target } from '@sieve/core/model/target';
+import type { Column, OwnType, Target } from '@sieve/core/model/target';
 import { derivedValue } from '@sieve/core/tidy/derived';
 import { Icon } from '../../ui/icon/icon';
 import { Select } from '../../ui/select/select';
-import { targetOptions } from '../../ui/target-options';
+import { targetOptions, typeOptions } from '../../ui/target-options';
 import { DerivePanel } from './derive-panel';
 
 const SAMPLES = 4;
@@ -23,6 +23,7 @@ export class ColumnsTable {
   readonly changed = output<Column[]>();
 
   protected readonly targetOptions = targetOptions;
+  protected readonly typeOptions = typeOptions;
   /** The column that is being split or joined. */
   protected readonly deriving = signal<number | null>(null);
   /** Columns made of others, with samples of what they hold. */
@@ -37,8 +38,18 @@ export class ColumnsTable {
 
   /** What becomes of what is held is said of what a column was. */
   protected map(at: number, target: Target) {
-    const change = ({ name, from }: Column): Column => ({ name, target, ...(from && { from }) });
+    const type = target === 'own' ? this.found().columns[at]?.type : undefined;
+    const change = ({ name, from }: Column): Column => ({
+      name,
+      target,
+      ...(type && type !== 'text' && { type }),
+      ...(from && { from }),
+    });
     this.changed.emit(this.columns().map((known, i) => (i === at ? change(known) : known)));
+  }
+
+  protected setType(at: number, type: OwnType) {
+    this.changed.emit(this.columns().map((known, i) => (i === at ? { ...known, type } : known)));
   }
 
   protected derive(made: Column[]) {

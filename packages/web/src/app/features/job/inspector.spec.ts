@@ -29,6 +29,7 @@ const view: ContactView = {
   via: '',
   source: 'list.csv',
   records: 1,
+  own: '',
   fate: { step: 'screen', state: 'aside', code: 'title-not-in-brief', why: {} },
   person,
   extra: {},

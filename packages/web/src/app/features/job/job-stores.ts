@@ -32,3 +32,6 @@ export const PersonStore = signalStore(
 
 /** What asking would cost, asked anew whenever the job changed; null for steps that cost nothing. */
 export const EstimateStore = signalStore(withAsked((api, job: Job | null) => (job ? api.estimate(job.id) : EMPTY)));
+
+/** The fields of the person's own that a job has. `version`, of its outcome, has them asked anew. */
+export const OwnStore = signalStore(withAsked((api, { job }: { job: number; version: number }) => api.ownFields(job)));

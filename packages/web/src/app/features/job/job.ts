@@ -17,6 +17,7 @@ import { Router, RouterLink } from '@angular/router';
 import type { DecisionBody } from '@sieve/core';
 import { stepWords, type ContactRow, type RowQuery } from '@sieve/contract';
 import { Store } from '@ngrx/store';
+import { valueOf } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
 import { work } from '../../state/work';
 import { bringInto } from '../../ui/bring-into';
@@ -24,11 +25,13 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { sieveLevels } from '../../ui/levels';
+import { type Option, Select } from '../../ui/select/select';
 import { RunLine } from '../../ui/run-line';
 import { SieveShape } from '../../ui/sieve-shape';
 import { isTyping, Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { type Tab, Tabs } from '../../ui/tabs/tabs';
 import { AskBar } from './ask-bar';
+import { OwnStore } from './job-stores';
 import { Inspector } from './inspector';
 import { PersonPane } from './person/person';
 import { RowsGrid } from './rows-grid';
@@ -61,7 +64,9 @@ type Show = 'sources' | 'companies';
     SieveShape,
     RunLine,
     Tabs,
+    Select,
   ],
+  providers: [OwnStore],
   host: {
     class: 'panes',
     '(document:copy)': 'onCopy($event)',
@@ -78,6 +83,11 @@ export class JobScreen {
   private readonly entities = this.store.selectSignal(work.selectJobEntities);
   protected readonly loaded = this.store.selectSignal(work.selectLoaded);
   private readonly runs = this.store.selectSignal(work.selectLiveRuns);
+  private readonly ownStore = inject(OwnStore);
+  protected readonly ownFields = computed<Option<string>[]>(() => {
+    const own = (valueOf(this.ownStore.asked()) ?? []).map(({ name }) => ({ value: name, label: name }));
+    return own.length > 0 ? [{ value: '', label: 'Own field …' }, ...own] : [];
+  });
   protected readonly grid = viewChild(RowsGrid);
 
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
@@ -90,6 +100,8 @@ export class JobScreen {
     transform: (show) => (show === 'sources' || show === 'companies' ? show : undefined),
   });
   readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
+  /** A field of the person's own that is shown. */
+  readonly own = input<string, string | undefined>('', { transform: (own) => own ?? '' });
   readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
 
   /** The chosen row is read in full. */
@@ -132,6 +144,7 @@ export class JobScreen {
 
   constructor() {
     bringInto(this.id);
+    this.ownStore.load(computed(() => ({ job: this.id(), version: this.job()?.version ?? 0 })));
     inject(Shortcuts).use({
       'ctrl+z': () => this.decisions.undo({ subject: 'job', subjectId: this.id() }),
       'ctrl+shift+z': () => this.decisions.redo({ subject: 'job', subjectId: this.id() }),
@@ -160,6 +173,7 @@ export class JobScreen {
     show?: Show | null;
     fate?: Fate;
     q?: string | null;
+    own?: string | null;
     row?: number | null;
     full?: 1 | null;
   }) {

@@ -14,12 +14,13 @@ export const TEXT: Record<string, (row: ContactRow) => string> = {
   why: reasonOf,
   profile: ({ profile }) => profile,
   sure: ({ profile, profileSure }) => (profileSure !== null ? sureWords(profileSure) : profile ? 'as it came' : ''),
+  own: ({ own }) => own,
   records: ({ records }) => String(records),
   source: ({ source }) => source.replace(/\.\w{2,4}\b/g, ''),
 };
 
 /** The columns that the rows of a fate are looked at by. */
-export function columnsOf(view: StepView, fate: RowQuery['fate']): ColDef<ContactRow>[] {
+export function columnsOf(view: StepView, fate: RowQuery['fate'], own = ''): ColDef<ContactRow>[] {
   const { shows, merges } = view;
   const late = shows === 'email';
   const columns: ColDef<ContactRow>[] = [
@@ -45,6 +46,7 @@ export function columnsOf(view: StepView, fate: RowQuery['fate']): ColDef<Contac
   else columns.push({ colId: 'city', headerName: 'Place', flex: 0.9, minWidth: 70, cellClass: 'dim', sortable: true });
   if (fate !== 'pass' || late)
     columns.push({ colId: 'why', headerName: 'Why', flex: 1.4, minWidth: 120, cellClass: 'dim' });
+  if (own) columns.push({ colId: 'own', headerName: own, flex: 0.8, minWidth: 70, cellClass: 'dim', sortable: true });
   if (merges) columns.push({ colId: 'records', headerName: 'Records', width: 76, cellClass: 'figure', sortable: true });
   if (fate === 'pass' && !late)
     columns.push({ colId: 'source', headerName: 'Source', flex: 0.8, minWidth: 60, cellClass: 'dim' });

@@ -142,6 +142,8 @@ export class RowsGrid {
   readonly view = input.required<StepView>();
   readonly fate = input.required<RowQuery['fate']>();
   readonly query = input('');
+  /** The field of the person's own that is shown; '': none. */
+  readonly own = input('');
   /** A new version of the outcome makes the grid ask again. */
   readonly version = input(0);
   readonly current = input<number | null>(null);
@@ -179,10 +181,10 @@ export class RowsGrid {
   /** The same for who asks, counted from 1; null while it is not in the list. */
   readonly position = signal<{ at: number; of: number } | null>(null);
 
-  protected readonly columns = computed(() => columnsOf(this.view(), this.fate()));
+  protected readonly columns = computed(() => columnsOf(this.view(), this.fate(), this.own()));
 
   private readonly source = computed<IDatasource>(() => {
-    const [job, step, fate, q] = [this.jobId(), this.step(), this.fate(), this.query()];
+    const [job, step, fate, q, own] = [this.jobId(), this.step(), this.fate(), this.query(), this.own()];
     /** A list that opens anew opens where the current row stands. */
     let seeking = untracked(this.current);
     return {
@@ -192,6 +194,7 @@ export class RowsGrid {
           step,
           fate,
           q,
+          ...(own && { own }),
           offset: params.startRow,
           limit: PAGE,
           ...(seeking !== null && { placeOf: seeking }),

@@ -8,7 +8,7 @@ import type { SieveStep } from '@sieve/core';
 import { stepWords } from '@sieve/contract';
 import { Decisions } from '../../state/decisions';
 import { viewOf } from './steps/registry';
-import { STEP_OPTIONS } from './steps/step-options';
+import { STEP_JOB, STEP_OPTIONS } from './steps/step-options';
 import type { StepForm } from './steps/step-view';
 
 /** How one step works. Saving is a decision, so it can be taken back. */
@@ -52,7 +52,10 @@ export class StepDialog {
   protected readonly on = new FormControl(this.data.step.on, { nonNullable: true });
   protected readonly form = signal<Type<StepForm> | null>(null);
   protected readonly injector = Injector.create({
-    providers: [{ provide: STEP_OPTIONS, useValue: this.data.step.options }],
+    providers: [
+      { provide: STEP_OPTIONS, useValue: this.data.step.options },
+      { provide: STEP_JOB, useValue: this.data.jobId },
+    ],
     parent: inject(Injector),
   });
   private readonly outlet = viewChild<NgComponentOutlet<StepForm>>(NgComponentOutlet);

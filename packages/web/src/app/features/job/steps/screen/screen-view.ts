@@ -1,4 +1,4 @@
-import { screenOptions, type ScreenOptions, type WordRule } from '@sieve/core/steps/screen/options';
+import { screenOptions, type ScreenOptions } from '@sieve/core/steps/screen/options';
 import { many, type Chip, type StepView } from '../step-view';
 import { TitlesButton } from './titles-button';
 
@@ -43,8 +43,12 @@ export const screenView: StepView = {
 const headcountWords = ({ briefHeadcountFrom: from, briefHeadcountTo: to }: ScreenOptions): string =>
   from > 0 && to > 0 ? `${from} to ${to}` : from > 0 ? `from ${from}` : to > 0 ? `up to ${to}` : '';
 
-const ruleWords = ({ field, words }: WordRule) => {
-  return `${field[0]!.toUpperCase()}${field.slice(1)} says ${listed(words)}`;
+const ruleWords = (rule: ScreenOptions['rules'][number]) => {
+  const name = rule.field.replace(/^own:/, '');
+  const field = `${name[0]!.toUpperCase()}${name.slice(1)}`;
+  if ('words' in rule) return `${field} says ${listed(rule.words)}`;
+  const { from, to } = rule;
+  return `${field} ${from === '' ? `up to ${to}` : to === '' ? `from ${from}` : `from ${from} to ${to}`}`;
 };
 
 const listed = (words: readonly string[]) =>
