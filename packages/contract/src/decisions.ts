@@ -5,7 +5,7 @@ import { at, id } from './model';
 
 /** What decisions can be about. */
 export const decisionSubject = z.object({
-  subject: z.enum(['job', 'search', 'pick-list', 'settings']),
+  subject: z.enum(['job', 'search', 'pick-list', 'settings', 'harvest']),
   subjectId: z.coerce.number().int().min(0),
 });
 export type DecisionSubject = z.output<typeof decisionSubject>;
@@ -16,6 +16,7 @@ export const changeBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('brief'), before: changed, after: changed }),
   z.object({ kind: z.literal('search'), before: changed, after: changed }),
   z.object({ kind: z.literal('settings'), before: changed, after: changed }),
+  z.object({ kind: z.literal('harvest'), before: changed, after: changed }),
   z.object({ kind: z.literal('pick'), rowIds: z.array(z.string()), in: z.boolean() }),
   z.object({
     kind: z.literal('suppress'),

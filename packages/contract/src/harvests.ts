@@ -92,9 +92,9 @@ export const newHarvest = z.object({
 });
 export type NewHarvest = z.output<typeof newHarvest>;
 
-export const harvestPatch = z
-  .object({ everyDays: every, seconds: newHarvest.shape.seconds, stop: stopRules })
-  .partial();
+const goesBy = z.object({ everyDays: every, seconds: newHarvest.shape.seconds, stop: stopRules }).partial();
+/** `was`: the values as they were read; when one of them has been changed since, nothing is. */
+export const harvestPatch = goesBy.extend({ was: goesBy.optional() });
 export type HarvestPatch = z.output<typeof harvestPatch>;
 
 export const PAGE_STATES = ['read', 'changed'] as const;

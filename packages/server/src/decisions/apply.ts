@@ -1,6 +1,7 @@
 import type { ChangeBody } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
+import { harvestState, setHarvestState } from '../harvests/store';
 import { jobRow, patchJob } from '../jobs/store';
 import { setPicked } from '../picks/store';
 import { setSuppressed } from '../register/suppressions';
@@ -16,6 +17,7 @@ export const APPLY: {
   brief: (db, jobId, body, undone) => patchJob(db, jobId, turned(jobRow(db, jobId), body, undone)),
   search: (db, searchId, body, undone) => setSearchState(db, searchId, turned(searchState(db, searchId), body, undone)),
   settings: (db, _, body, undone) => setSettingsState(db, turned(settingsState(db), body, undone)),
+  harvest: (db, id, body, undone, now) => setHarvestState(db, id, turned(harvestState(db, id), body, undone), now),
   pick: (db, listId, { rowIds, in: isIn }, undone) => void setPicked(db, listId, rowIds, isIn !== undone),
   suppress: (db, _, { entries, in: isIn }, undone, now) => void setSuppressed(db, entries, isIn !== undone, now),
 };

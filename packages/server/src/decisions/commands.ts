@@ -43,7 +43,7 @@ function keepForce(db: Db, { subject, subjectId, body }: DecisionRow, more: 1 | 
 export function logChange(
   db: Db,
   subject: DecisionSubject,
-  kind: 'brief' | 'search' | 'settings',
+  kind: 'brief' | 'search' | 'settings' | 'harvest',
   was: object,
   is: object,
   now: number,

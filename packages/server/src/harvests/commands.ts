@@ -1,14 +1,23 @@
-import type { Author, NewHarvest } from '@sieve/contract';
+import type { Author, HarvestPatch, NewHarvest } from '@sieve/contract';
 import type { AppContext } from '../app-context';
 import { inTransaction } from '../db/open';
+import { logChange } from '../decisions/commands';
 import { AppError } from '../errors';
 import { runState } from '../runs/store';
 import { addSource, sourceById } from '../sources/store';
-import { addHarvest, dueHarvests, rememberNext, setHarvest, theHarvest } from './store';
+import {
+  addHarvest,
+  dueHarvests,
+  harvestState,
+  nextAtOf,
+  rememberNext,
+  setHarvest,
+  setHarvestState,
+  theHarvest,
+} from './store';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now'>;
 
-const DAY_MS = 86_400_000;
 const LIVE = new Set(['queued', 'running', 'paused']);
 
 /** Begins a harvest with the page that was looked at. */
@@ -28,8 +37,21 @@ export function startHarvest({ db, queue, events, now }: Parts, jobId: number, w
   });
 }
 
-export const nextAtOf = (everyDays: number | null, now: number): number | null =>
-  everyDays === null ? null : now + everyDays * DAY_MS;
+/** Changes how a harvest goes on, from its next page; it can be taken back. */
+export function changeHarvest(
+  { db, now }: Pick<Parts, 'db' | 'now'>,
+  id: number,
+  { was = {}, ...patch }: HarvestPatch,
+) {
+  inTransaction(db, () => {
+    const before = harvestState(db, id);
+    const isOther = ([key, value]: [string, unknown]) =>
+      JSON.stringify(before[key as keyof typeof before]) !== JSON.stringify(value);
+    if (Object.entries(was).some(isOther)) throw new AppError('changed-meanwhile', { what: 'The harvest' });
+    setHarvestState(db, id, patch, now());
+    logChange(db, { subject: 'harvest', subjectId: id }, 'harvest', before, patch, now());
+  });
+}
 
 /** Goes through the pages again from the first, for what is new: into a source of its own, which can be taken back by itself. */
 export function harvestAgain({ db, queue, events, now }: Parts, id: number, author: Author) {

@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import type { AddressInfo } from 'node:net';
 import { existsSync, readdirSync, utimesSync } from 'node:fs';
 import { join } from 'node:path';
-import type { HarvestView, NewHarvest, SettingsView, SourceRow, WebPage } from '@sieve/contract';
+import type { DecisionRow, HarvestView, NewHarvest, SettingsView, SourceRow, WebPage } from '@sieve/contract';
 import { stopRules } from '@sieve/core';
 import { cleanUploads } from '../sources/clean-uploads';
 import { harness } from '../testing/harness';
@@ -119,6 +119,23 @@ test('a harvest that stands is asked again when it is due, into a source of its 
     everyDays: 2,
   });
   expect(patched.nextAt! - Date.now()).toBeGreaterThan(1.9 * 86_400_000);
+  // It is a decision: taken back by its number, and never over what somebody else changed meanwhile.
+  const { body: log } = await server.call<DecisionRow[]>(
+    'GET',
+    `/api/decisions?subject=harvest&subjectId=${started.harvestId}`,
+  );
+  expect(log.map(({ body }) => body)).toEqual([
+    { kind: 'harvest', before: { everyDays: null }, after: { everyDays: 2 } },
+  ]);
+  const undone = (is: boolean) => server.call('POST', `/api/decisions/${log[0]!.id}`, { undone: is });
+  await undone(true);
+  expect(await viewOf(started.harvestId)).toMatchObject({ everyDays: null, nextAt: null });
+  await undone(false);
+  const stale = { seconds: 9, was: { everyDays: 5 } };
+  expect((await server.call('PATCH', `/api/harvests/${started.harvestId}`, stale)).body).toMatchObject({
+    code: 'changed-meanwhile',
+  });
+  expect(await viewOf(started.harvestId)).toMatchObject({ everyDays: 2, seconds: 0.2 });
   answer = (request, response) =>
     request.url === '/robots.txt'
       ? void response.writeHead(404).end()

@@ -21,8 +21,8 @@ import { AskedToWait } from '../outside/web/asked-to-wait';
 import { visitor } from '../outside/web/visit';
 import { SAYS_WHO, uploadId } from '../sources/routes';
 import { uploadPath, uploadsDir } from '../sources/uploads';
-import { harvestAgain, nextAtOf, startHarvest } from './commands';
-import { harvestView, setHarvest, theHarvest } from './store';
+import { changeHarvest, harvestAgain, startHarvest } from './commands';
+import { harvestView, theHarvest } from './store';
 
 /** How long somebody waits for a page. */
 const PATIENCE_MS = 60_000;
@@ -38,7 +38,7 @@ const SHOWN = {
 export const harvestRoutes =
   (context: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
-    const { db, lookout, dataDir, now, newId, settings } = context;
+    const { db, lookout, dataDir, newId, settings } = context;
     const pathOf = (upload: string) => uploadPath(dataDir, upload);
 
     app.post('/api/pages', { schema: { body: webPageBody, ...ok(webPageFetched) } }, async ({ body: { address } }) => {
@@ -109,8 +109,7 @@ export const harvestRoutes =
       { schema: { params: byId, body: harvestPatch, ...ok(harvestSchema) } },
       ({ params, body }) => {
         const { id } = theHarvest(db, params.id);
-        const standing = body.everyDays !== undefined && { nextAt: nextAtOf(body.everyDays, now()) };
-        setHarvest(db, id, { ...body, ...standing });
+        changeHarvest(context, id, body);
         return harvestView(db, theHarvest(db, id));
       },
     );

@@ -24,6 +24,21 @@ export function theHarvest(db: Db, id: number): HarvestRow {
 export const setHarvest = (db: Db, id: number, change: Partial<HarvestRow>): void =>
   void db.update(harvests).set(change).where(eq(harvests.id, id)).run();
 
+/** What of a harvest can be changed while it goes. */
+export const harvestState = (db: Db, id: number): Pick<HarvestRow, 'stop' | 'seconds' | 'everyDays'> => {
+  const { stop, seconds, everyDays } = theHarvest(db, id);
+  return { stop, seconds, everyDays };
+};
+
+export function setHarvestState(db: Db, id: number, change: Partial<ReturnType<typeof harvestState>>, now: number) {
+  const standing = change.everyDays !== undefined && { nextAt: nextAtOf(change.everyDays, now) };
+  setHarvest(db, id, { ...change, ...standing });
+}
+
+const DAY_MS = 86_400_000;
+export const nextAtOf = (everyDays: number | null, now: number): number | null =>
+  everyDays === null ? null : now + everyDays * DAY_MS;
+
 /** Pages that were kept to be looked at. */
 export const pagesToLookAt = (db: Db): string[] =>
   db.$client.prepare("SELECT file FROM harvest_pages WHERE file <> ''").pluck().all() as string[];

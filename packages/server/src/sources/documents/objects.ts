@@ -1,10 +1,12 @@
+import { stat } from 'node:fs/promises';
 import { LONGEST_CELL, type RawRow } from '@sieve/core';
 import { AppError } from '../../errors';
 import { linesOf } from './lines';
+import { listStream } from './list-stream';
 import { readText } from './read-text';
 
-/** Characters of a JSON document that is read as a whole; JSON lines may be as long as they are. */
-const LONGEST_DOCUMENT = 256 * 1024 * 1024;
+/** Bytes of a JSON document that is read as a whole, which is faster; a longer one is read item by item. */
+const LONGEST_DOCUMENT = 64 * 1024 * 1024;
 const AT_ONCE = 500;
 const DEEPEST = 12;
 /** Names that are gathered; a table of more than `MOST_COLUMNS` of them is refused by who reads it. */
@@ -27,8 +29,9 @@ export async function* objectRows(
   name: string,
   { encoding, lines }: { encoding: string; lines: boolean },
 ): AsyncGenerator<RawRow[]> {
-  const document = lines ? null : inDocument(await readText(file, encoding, LONGEST_DOCUMENT), name);
-  const objects = () => document ?? inLines(file, encoding);
+  const isShort = !lines && (await stat(file)).size <= LONGEST_DOCUMENT;
+  const document = isShort ? inDocument(await readText(file, encoding, LONGEST_DOCUMENT), name) : null;
+  const objects = () => document ?? (lines ? inLines(file, encoding) : inStream(file, name, encoding));
   const names = new Set<string>();
   for await (const { flat } of objects())
     for (const key of flat?.keys() ?? []) if (names.size < MOST_NAMES) names.add(key);
@@ -68,10 +71,24 @@ function inDocument(text: string, name: string): ReadObject[] {
   } catch {
     throw new AppError('broken-json', { name });
   }
-  return listIn(document).map((one, i) => {
-    const flat = isObject(one) ? flatten(one) : null;
-    return { line: i + 1, flat, text: flat ? '' : (JSON.stringify(one) ?? '') };
-  });
+  return listIn(document).map((one, i) => readItem(one, i + 1));
+}
+
+async function* inStream(file: string, name: string, encoding: string): AsyncGenerator<ReadObject> {
+  let line = 0;
+  try {
+    for await (const one of listStream(file, encoding)) yield readItem(one, ++line);
+  } catch (error) {
+    // What the disk says has a code of its own.
+    if (error instanceof Error && 'code' in error) throw error;
+    throw new AppError('broken-json', { name });
+  }
+}
+
+/** `line`: its place in the list. */
+function readItem(one: unknown, line: number): ReadObject {
+  const flat = isObject(one) ? flatten(one) : null;
+  return { line, flat, text: flat ? '' : (JSON.stringify(one) ?? '') };
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>

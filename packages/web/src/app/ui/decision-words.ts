@@ -24,6 +24,9 @@ const VALUE_WORDS: Record<string, string> = {
   mail: 'mail',
   currency: 'currency',
   nameServer: 'name server',
+  stop: 'where it stops',
+  seconds: 'seconds between pages',
+  everyDays: 'days until it is asked again',
 };
 const changedWords = (after: Record<string, unknown>) =>
   Object.keys(after)
@@ -65,6 +68,8 @@ export function decisionWords(body: LoggedBody): string {
       return 'batches' in body.after && !('search' in body.after)
         ? 'batches of the search'
         : `the search: ${changedWords(body.after)}`;
+    case 'harvest':
+      return `the harvest: ${changedWords(body.after)}`;
     case 'settings':
       return `settings: ${changedWords(body.after)}`;
     case 'pick':

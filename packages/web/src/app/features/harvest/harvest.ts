@@ -20,6 +20,7 @@ import { Store } from '@ngrx/store';
 import { map, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { valueOf, type Request } from '../../state/asked';
+import { Decisions } from '../../state/decisions';
 import { Doing } from '../../state/doing';
 import { JobsMade } from '../../state/jobs-made';
 import { work } from '../../state/work';
@@ -185,7 +186,19 @@ export class Harvest {
       if (this.going()) return false;
       return this.chosen.set(Math.min(this.sets().length - 1, Math.max(0, this.chosen() + by)));
     };
-    inject(Shortcuts).use({ j: step(1), k: step(-1) });
+    const decisions = inject(Decisions);
+    const turn = (act: 'undo' | 'redo') => {
+      const going = this.going();
+      if (!going) return false;
+      decisions[act]({ subject: 'harvest', subjectId: going.id }, () => this.harvests.load(going.id));
+      return true;
+    };
+    inject(Shortcuts).use({
+      j: step(1),
+      k: step(-1),
+      'ctrl+z': () => turn('undo'),
+      'ctrl+shift+z': () => turn('redo'),
+    });
   }
 
   /** Of a harvest that goes, what is changed counts from its next page on. */
@@ -195,7 +208,9 @@ export class Harvest {
     const going = this.going();
     if (!going) return;
     const { stop, seconds, everyDays } = wishes;
-    const patch = { stop, seconds, ...(everyDays !== before.everyDays && { everyDays }) };
+    const { stop: stopWas, seconds: secondsWas, everyDays: everyDaysWas } = before;
+    const was = { stop: stopWas, seconds: secondsWas, everyDays: everyDaysWas };
+    const patch = { stop, seconds, ...(everyDays !== everyDaysWas && { everyDays }), was };
     this.doing.run(this.api.patchHarvest(going.id, patch), () => this.harvests.load(going.id));
   }
 
