@@ -92,6 +92,33 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await look('a person who is written about');
     await page.keyboard.press('Escape');
 
+    // What was asked once is known in every job.
+    const town = colorScheme === 'light' ? 'Boyle' : 'Hawes';
+    const inTown = { field: 'city', not: false, terms: [{ text: town, exact: true }] };
+    const { rows } = await world.call<{ rows: { name: string }[] }>('POST', '/api/directory/page', {
+      search: { about: 'people', conditions: [inTown] },
+      page: 1,
+    });
+    const names = await world.newJob(`Names, ${colorScheme}`);
+    await world.bring(
+      names,
+      'names.csv',
+      Buffer.from(`Name,Town\n${rows.map(({ name }) => `"${name}",${town}`).join('\n')}`),
+    );
+    await world.setUp(names, 'profile', {});
+    await world.idle();
+    await world.call('POST', `/api/jobs/${names}/runs`, { step: 'profile' });
+    await world.idle();
+    await page.goto(`${world.url}/jobs/${names}?step=profile&fate=look`);
+    await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+    await expect(page.getByText('None of them')).toBeVisible();
+    await look('whose profile it is');
+    await page.getByRole('button', { name: 'Set up' }).click();
+    await expect(page.getByLabel('at other companies')).toBeVisible();
+    await look('how profiles are found');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+
     await page.goto(`${world.url}/jobs/${id}?step=append-email`);
     await page.getByRole('button', { name: 'Set up' }).click();
     await expect(page.getByRole('heading', { name: 'Lookup order' })).toBeVisible();

@@ -27,6 +27,34 @@ const harvestMembers = async (page) => {
   await page.getByRole('button', { name: 'Harvest the pages' }).click();
   await page.getByText('page 12', { exact: true }).waitFor({ timeout: 60_000 });
 };
+/** A list of names whose profiles are found: people of some towns as the directory lists them, some with their town alone. */
+const findProfiles = async (page) => {
+  const lines = [];
+  for (const town of ['Boyle', 'Hawes', 'Westport']) {
+    const city = { field: 'city', not: false, terms: [{ text: town, exact: true }] };
+    const { rows } = await fetch(`${address}/api/directory/page`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ search: { about: 'people', conditions: [city] }, page: 1 }),
+    }).then((response) => response.json());
+    lines.push(...rows.map(({ name, company }, i) => `"${name}","${i % 3 ? company : ''}",${town}`));
+  }
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({
+      name: 'speakers.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['Speaker,Company,Town', ...lines].join('\n')),
+    });
+  await page.getByLabel('Then find their profiles').check();
+  await page.getByRole('button', { name: /^Bring in \d+ rows/ }).click();
+  await page.getByRole('button', { name: /^Find profiles \d+$/ }).click();
+  await page.getByRole('tab', { name: 'Wait to be asked 0' }).waitFor({ timeout: 60_000 });
+  await page.getByRole('tab', { name: /Want a look/ }).click();
+  await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+  await page.waitForTimeout(8000);
+};
 /** File, address, what is done there before the picture, theme. */
 const VIEWS = [
   ['desk', '/desk'],
@@ -62,6 +90,7 @@ const VIEWS = [
   ],
   ['searches', '/search'],
   ['harvest', '/bring', harvestMembers],
+  ['profiles', '/bring', findProfiles],
   ['look-up', '/look-up?q=rowancote-dairy.example'],
   ['export', `${job}/export`],
   ['settings', '/settings'],

@@ -89,7 +89,7 @@ export const FATE_WORDS: Record<string, string> = {
   suppressed: 'on the suppression list ({entry})',
   'company-full': 'already {most} of {company}',
   // profile
-  'profile-doubtful': '{sure} % sure of the likeliest profile',
+  'profile-doubtful': '{sure} % sure at best',
   'no-profile-found': 'no profile was found that could be theirs',
   'no-name-to-find': 'no first and last name to look for',
   // append-email

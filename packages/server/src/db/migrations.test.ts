@@ -31,6 +31,7 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
     ['tidy', true],
     ['match', true],
     ['screen', true],
+    ['profile', false],
     ['append-email', true],
     ['verify', true],
   ]);

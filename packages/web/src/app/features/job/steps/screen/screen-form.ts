@@ -57,6 +57,7 @@ const OwnFieldsStore = signalStore(withAsked((api, job: number) => api.ownFields
       align-items: start;
     }
     .range {
+      align-items: start;
       display: grid;
       grid-template-columns: 1fr 1fr;
       gap: 8px;
