@@ -1,7 +1,8 @@
 // Profiles found for 2,000 names beside the simulated world's truth: misspelt, moved, namesakes, and people no directory lists.
 // npm run bench -- profiles [SEED]
 import { newContact, questionKey, sortDecisions, stepOf, tidier, NO_LISTS, profile } from '@sieve/core';
-import type { Answer, Column, Facts, ProfileOptions, Question, Target } from '@sieve/core';
+import type { Answer, Column, ProfileOptions, Target } from '@sieve/core';
+import { answeredFacts } from '../packages/core/src/testing/answered-facts';
 import { directoryClient } from '../packages/server/src/outside/directory/client';
 import { startDirectory } from '../packages/standins/src/directory/directory';
 import { callLog, PLAIN } from '../packages/standins/src/kit/call-log';
@@ -115,10 +116,7 @@ const url = `http://127.0.0.1:${PORT}`;
 const directory = directoryClient({ name: 'Waymark', url, key: 'waymark-demo-key', perSecond: 39, simulated: true });
 const never = new AbortController().signal;
 const answers = new Map<string, Answer>();
-const facts = ((ask: Question) => {
-  const answer = answers.get(questionKey(ask));
-  return answer ? { fact: { answer, askedAt: 0 } } : { fact: null, ask, silent: null, stale: null };
-}) as Facts;
+const facts = answeredFacts(answers);
 const env = {
   facts,
   decisions: sortDecisions([]),

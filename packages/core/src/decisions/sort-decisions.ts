@@ -15,7 +15,7 @@ export interface Sorted {
   chosen: { recordId: number; fields: readonly PersonField[] }[];
   refusedLike: { field: PersonField; was: string; is: string }[];
   /** By record: the profile link that is theirs, '' for none of those that were found. */
-  profiles: Map<number, string>;
+  profiles: Map<number, { order: number; link: string }>;
 }
 
 export function sortDecisions(decisions: readonly Decision[]): Sorted {
@@ -79,7 +79,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         out.refusedLike.push(body);
         break;
       case 'profile':
-        for (const record of body.recordIds) out.profiles.set(record, body.link);
+        for (const record of body.recordIds) out.profiles.set(record, { order: id, link: body.link });
         break;
       case 'bring-in':
       case 'configure':

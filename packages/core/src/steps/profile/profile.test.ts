@@ -1,6 +1,7 @@
 import { sortDecisions } from '../../decisions/sort-decisions';
 import type { DecisionBody } from '../../decisions/decision';
-import { questionKey, type Answer, type Facts, type Question } from '../../facts/facts';
+import { questionKey, type Answer, type Question } from '../../facts/facts';
+import { answeredFacts } from '../../testing/answered-facts';
 import type { Listed } from '../../facts/profiles';
 import { newContact, type Contact } from '../../model/contact';
 import { emptyPerson, type Person } from '../../model/person';
@@ -34,10 +35,7 @@ function through(
 ) {
   const asked: Question[] = [];
   const answers = new Map<string, Answer>();
-  const facts = ((ask: Question) => {
-    const answer = answers.get(questionKey(ask));
-    return answer ? { fact: { answer, askedAt: 0 } } : { fact: null, ask, silent: null, stale: null };
-  }) as Facts;
+  const facts = answeredFacts(answers);
   const env = {
     facts,
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
@@ -96,11 +94,12 @@ test('the more namesakes a directory has, the less one of them alone says', () =
   expect(sureOf(900).stop).toMatchObject({ state: 'aside' });
 });
 
-test('who moved is found by the earlier company; another company alone speaks against', () => {
-  const moved = listed('7', { company: 'Tidewell', past: ['Brackenfold Limited'], city: 'Kendal' });
+test('who moved is found by the earlier company, and takes nothing of the new one; another company alone speaks against', () => {
+  const moved = listed('7', { company: 'Tidewell', past: ['Brackenfold Limited'], website: 'tidewell.example' });
   const options = { looser: ['other-company' as const, 'anywhere' as const] };
   const person = row({ company: 'Brackenfold', city: 'Wells', title: 'Owner' });
-  expect(through(person, [moved], options).contact.person.profile).toBe('directory.example/p/7');
+  const { contact } = through(person, [moved], options);
+  expect([contact.person.profile, contact.person.domain]).toEqual(['directory.example/p/7', '']);
   const { stop } = through(person, [{ ...moved, past: [] }], options, [], 40);
   expect(stop).toMatchObject({ state: 'aside', code: 'no-profile-found' });
   expect(through(person, [{ ...moved, past: [] }], { ...options, needed: false }, [], 40).stop).toBeNull();

@@ -1,8 +1,10 @@
 import { atAnyAge, type Facts, type Wanted } from '../../facts/facts';
 import type { Listed } from '../../facts/profiles';
+import type { Sorted } from '../../decisions/sort-decisions';
+import type { Contact } from '../../model/contact';
 import type { WordLists } from '../../model/word-lists';
 import type { Column } from '../../model/target';
-import type { Person, PersonField } from '../../model/person';
+import type { Person } from '../../model/person';
 import { parseCompany } from '../../tidy/company-name';
 import { tidier } from '../../tidy/tidy-row';
 import { waiting, type Step } from '../step';
@@ -25,7 +27,7 @@ export const profile: Step<ProfileOptions> = {
     return (contact) => {
       const { person } = contact;
       if (person.profile !== '') return null;
-      const said = contact.recordIds.map((id) => decisions.profiles.get(id)).findLast((link) => link !== undefined);
+      const said = saidOf(contact, decisions);
       if (said === '') return none('no-profile-found');
       const search = findProfile(person, facts, read, options);
       if (said === undefined && 'ask' in search) return waiting(search);
@@ -46,27 +48,38 @@ export const profile: Step<ProfileOptions> = {
   },
 };
 
-/** What a contact that lacks it takes from its profile. */
-const TAKEN = ['title', 'level', 'team', 'company', 'legalForm', 'domain', 'city', 'region', 'country'] as const;
+/** The link that a person said last of any record of a contact. */
+const saidOf = ({ recordIds }: Contact, { profiles }: Sorted): string | undefined =>
+  recordIds.flatMap((id) => profiles.get(id) ?? []).sort((a, b) => b.order - a.order)[0]?.link;
+
+/** What a contact that lacks it takes from its profile, those together that only make sense together. */
+const TAKEN = [
+  ['title', 'level', 'team'],
+  ['company', 'legalForm'],
+  ['domain'],
+  ['city', 'region', 'country'],
+] as const;
 
 function take(
-  contact: {
-    person: Person;
-    added: Partial<Record<PersonField, { via: string; alternatives: string[]; sure?: number }>>;
-  },
-  { profile }: Weighed,
+  contact: Contact,
+  { profile: { person: theirs }, levels }: Weighed,
   found: readonly Weighed[],
   sure: number,
 ) {
-  const others = found.map((one) => one.profile.person.profile).filter((link) => link !== profile.person.profile);
-  const person = { ...contact.person, profile: profile.person.profile };
+  const others = found.map(({ profile }) => profile.person.profile).filter((link) => link !== theirs.profile);
+  const person = { ...contact.person, profile: theirs.profile };
   contact.added = { ...contact.added, profile: { via: 'directory', alternatives: others.slice(0, 3), sure } };
-  for (const field of TAKEN) {
-    if (person[field] !== '' || profile.person[field] === '') continue;
-    person[field] = profile.person[field];
-    contact.added[field] = { via: 'directory', alternatives: [], sure };
-  }
   contact.person = person;
+  // Where they work now is nothing for a row of where they worked.
+  if (person.company !== '' && (levels.company ?? 0) < 2) return;
+  for (const fields of TAKEN) {
+    if (fields.some((field) => person[field] !== '' && person[field] !== theirs[field])) continue;
+    for (const field of fields) {
+      if (person[field] !== '' || theirs[field] === '') continue;
+      person[field] = theirs[field];
+      contact.added[field] = { via: 'directory', alternatives: [], sure };
+    }
+  }
 }
 
 /** A name stands for so many people until the directory has said how many there are. Common practice, no source. */
