@@ -45,6 +45,13 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
       ['L', 'later'],
     ],
   ],
+  [
+    'Whose profile it is',
+    [
+      ['1 … 9', 'this one is theirs'],
+      ['0', 'none of them'],
+    ],
+  ],
 ];
 
 @Component({
