@@ -1,4 +1,4 @@
-import { HELD_RULES, OWN_TYPES, SPLITS, TARGETS } from '@sieve/core/model/target';
+import { HELD_RULES, OWN_TYPES, RECOGNISED_BY, SPLITS, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
 import { at, count, id, personField, rowIssue } from './model';
 
@@ -130,6 +130,7 @@ export const inspection = z.object({
       name: z.string(),
       target,
       sure: z.number(),
+      why: z.enum(RECOGNISED_BY),
       samples: z.array(z.string()),
       filled: z.number(),
       lostDigits: count,

@@ -224,3 +224,20 @@ test('columns are recognised from names in other tongues and from values alone',
     'phone',
   ]);
 });
+
+test('a column says what it was recognised by, and what its values are', () => {
+  const names = ['Name', 'Column 2', 'Fon', 'Wheels', 'E-mail', 'Vorname', 'Family'];
+  const rows = [
+    ['Oakhill', 'www.brackenfold.example', '0113 496 0142', '1,250', 'maren@brackenfold.example', 'Maren', ''],
+    ['Venn', 'www.tidewell.example', '020 7946 0318', '90', 'tobias@tidewell.example', 'Tobias', ''],
+  ];
+  expect(recogniseColumns(names, rows).map(({ target, why, type }) => [target, why, type])).toEqual([
+    ['lastName', 'beside', 'text'],
+    ['website', 'values', 'text'],
+    ['phone', 'both', 'text'],
+    ['own', 'nothing', 'number'],
+    ['email', 'both', 'text'],
+    ['firstName', 'both', 'text'],
+    ['skip', 'nothing', 'text'],
+  ]);
+});

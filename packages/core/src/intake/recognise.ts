@@ -1,4 +1,4 @@
-import type { OwnType, Target } from '../model/target';
+import type { OwnType, RecognisedBy, Target } from '../model/target';
 import { ownTypeOf } from '../text/own-value';
 import { targetOfName } from './header-names';
 import { lostDigits, valueKinds } from './value-kinds';
@@ -8,6 +8,8 @@ export interface Recognised {
   name: string;
   target: Target;
   sure: number;
+  /** What speaks for it. */
+  why: RecognisedBy;
   samples: string[];
   /** Share of the sampled rows that hold a value, 0 to 1. */
   filled: number;
@@ -66,10 +68,21 @@ export function recogniseColumns(
     chosen.set(column, { target, sure });
     if (ONCE.has(target)) taken.add(target);
   }
+  const alone = new Map(chosen);
   inContext(columns, chosen);
+  const whyOf = (i: number, name: string, values: string[]): RecognisedBy => {
+    const target = chosen.get(i)?.target;
+    if (!target) return 'nothing';
+    if (alone.get(i)?.target !== target) return 'beside';
+    const isNamed = targetOfName(name) === target;
+    const test = kinds.find(([kind]) => kind === target)?.[1];
+    const isSeen = test !== undefined && values.length > 0 && values.filter(test).length > values.length / 2;
+    return isNamed && isSeen ? 'both' : isNamed ? 'heading' : 'values';
+  };
   return columns.map(({ name, values }, i) => ({
     name,
     ...(chosen.get(i) ?? { target: values.length === 0 ? ('skip' as const) : ('own' as const), sure: 0.3 }),
+    why: whyOf(i, name, values),
     samples: [...new Set(values)].slice(0, 4),
     filled: rows.length === 0 ? 0 : values.length / rows.length,
     lostDigits: values.filter(lostDigits).length,

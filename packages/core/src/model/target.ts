@@ -27,6 +27,10 @@ export const TARGETS = [
 
 export type Target = (typeof TARGETS)[number];
 
+/** What a column was recognised by: its heading, its values, both, or by what stands beside it; nothing: it was not recognised. */
+export const RECOGNISED_BY = ['heading', 'values', 'both', 'beside', 'nothing'] as const;
+export type RecognisedBy = (typeof RECOGNISED_BY)[number];
+
 /** What the values of a field of the person's own are. */
 export const OWN_TYPES = ['text', 'number', 'date', 'yes-no'] as const;
 export type OwnType = (typeof OWN_TYPES)[number];

@@ -8,6 +8,13 @@ import { targetOptions, typeOptions } from '../../ui/target-options';
 import { DerivePanel } from './derive-panel';
 
 const SAMPLES = 4;
+const WHY_WORDS: Record<Inspection['columns'][number]['why'], string> = {
+  heading: 'by its heading',
+  values: 'by its values',
+  both: 'by heading and values',
+  beside: 'by what is beside it',
+  nothing: '',
+};
 
 /** The columns of a file: what each is, how sure that is, and those that are made of others. */
 @Component({
@@ -24,6 +31,7 @@ export class ColumnsTable {
 
   protected readonly targetOptions = targetOptions;
   protected readonly typeOptions = typeOptions;
+  protected readonly whyWords = WHY_WORDS;
   /** The column that is being split or joined. */
   protected readonly deriving = signal<number | null>(null);
   /** Columns made of others, with samples of what they hold. */
