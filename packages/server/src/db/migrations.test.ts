@@ -36,7 +36,7 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
     ['verify', true],
   ]);
   expect(job.sieve[2]!.options).toMatchObject({ atMostPerCompany: 2, rules: [{ words: ['assistant'] }] });
-  expect(job.sieve[3]!.options).toEqual({ candidates: 4, finders: ['lantern'] });
+  expect(job.sieve.find(({ id }) => id === 'append-email')!.options).toEqual({ candidates: 4, finders: ['lantern'] });
   const decided = decisionRows(db, { subject: 'job', subjectId: 1 }, 100);
   expect(decided.every(({ author }) => author === 'you')).toBe(true);
   expect(standingDecisions(db, 1)).toHaveLength(job.decisions);

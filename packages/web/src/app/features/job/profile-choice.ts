@@ -26,7 +26,9 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
           <button type="button" (click)="taken.emit(one.link)">
             <kbd>{{ i + 1 }}</kbd>
             <span class="who">
-              <b>{{ one.name }}</b>
+              <span
+                ><b>{{ one.name }}</b> <span class="num">{{ sure(one.chance) }}</span></span
+              >
               <span>{{ one.title }}{{ one.title && one.company ? ', ' : '' }}{{ one.company }}</span>
               @if (one.past.length > 0) {
                 <small>earlier {{ one.past.join(', ') }}</small>
@@ -34,7 +36,6 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
               <small>{{ one.place }}</small>
               <small class="mono">{{ one.link }}</small>
             </span>
-            <span class="num">{{ sure(one.chance) }}</span>
           </button>
           <p class="speaks">
             @if (said()[i]!.for) {
@@ -74,7 +75,7 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
     }
     li button {
       display: grid;
-      grid-template-columns: auto minmax(0, 1fr) auto;
+      grid-template-columns: auto minmax(0, 1fr);
       gap: 8px;
       width: 100%;
       padding: 3px 4px;
@@ -114,6 +115,7 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
       color: var(--plum);
     }
     .num {
+      color: var(--ink-2);
       white-space: nowrap;
     }
   `,
