@@ -18,6 +18,7 @@ export const column = z.object({
   name: z.string().max(200),
   target,
   held: z.enum(HELD_RULES).optional(),
+  own: z.string().trim().min(1).max(200).optional(),
   type: z.enum(OWN_TYPES).optional(),
   from: derived.optional(),
 });

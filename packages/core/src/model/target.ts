@@ -41,6 +41,8 @@ export interface Column {
   target: Target;
   /** What becomes of a value where another is held already; left out: the rule of matching chooses. */
   held?: HeldRule;
+  /** What an own field is called; left out: as its column. */
+  own?: string;
   /** What the values of an own field are; left out: text. */
   type?: OwnType;
   /** It is made of other columns of its table, and stands behind all of these. */
@@ -61,3 +63,6 @@ export type Derived =
 /** fill: only where nothing is held; overwrite: in the place of what is held; keep: what is held stays, a blank too. */
 export const HELD_RULES = ['fill', 'overwrite', 'keep'] as const;
 export type HeldRule = (typeof HELD_RULES)[number];
+
+/** What the field is called that a column of the person's own becomes. */
+export const ownName = ({ own, name }: Column): string => own ?? name;

@@ -9,6 +9,20 @@ const row = (cells: Partial<Record<Target, string>>, phoneCountry = 'GB') => {
   return tidier({ phoneCountry, lists })(Object.values(cells), columns);
 };
 
+test('a column of the person’s own is called as they say, and read as its type', () => {
+  const columns: Column[] = [
+    { name: 'Name', target: 'fullName' },
+    { name: 'Wheels p.a.', target: 'own', own: 'Wheels', type: 'number' },
+    { name: 'Since', target: 'own', type: 'date' },
+  ];
+  const { extra, issues } = tidier({ phoneCountry: 'GB', lists: NO_LISTS })(
+    ['Maren Oakhill', '1,250', 'long ago'],
+    columns,
+  );
+  expect(extra).toEqual({ Wheels: '1250', Since: 'long ago' });
+  expect(issues).toEqual([{ code: 'not-of-its-type', field: 'Since', input: 'long ago' }]);
+});
+
 test('first and last name in columns of their own keep what belongs to each', () => {
   const { person } = row({ firstName: 'dr. maren', lastName: 'VAN DER OAKHILL jr' });
   expect(person).toMatchObject({ firstName: 'Maren', lastName: 'van der Oakhill' });

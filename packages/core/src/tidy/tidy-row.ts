@@ -1,7 +1,7 @@
 import type { Change, ChangeCode } from '../model/change';
 import type { Issue } from '../model/issue';
 import { emptyPerson, type Person, type PersonField } from '../model/person';
-import type { Column, Target } from '../model/target';
+import { ownName, type Column, type Target } from '../model/target';
 import { ownValue } from '../text/own-value';
 import { remembered } from '../text/remembered';
 import { parseCompany } from './company-name';
@@ -81,12 +81,14 @@ function rawValues(cells: readonly string[], columns: readonly Column[], row: Ti
   return raw;
 }
 
-function putRaw(raw: Raw, { name, target, type = 'text' }: Column, value: string, { extra, issues }: TidyRow) {
+function putRaw(raw: Raw, column: Column, value: string, { extra, issues }: TidyRow) {
+  const { target, type = 'text' } = column;
   if (value === '' || target === 'skip') return;
   if (target !== 'own' && raw[target] === undefined) {
     raw[target] = value;
     return;
   }
+  const name = target === 'own' ? ownName(column) : column.name;
   const own = target === 'own' ? ownValue(type, value) : value;
   if (own === null) issues.push({ code: 'not-of-its-type', field: name, input: value });
   // Objects keep fields by name, and this one name is not theirs to give.

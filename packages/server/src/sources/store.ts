@@ -1,4 +1,4 @@
-import { toRecords, type Column, type IssueCode, type RawRow } from '@sieve/core';
+import { ownName, toRecords, type Column, type IssueCode, type RawRow } from '@sieve/core';
 import type { Author, OwnField, SourceAbout, SourceRow } from '@sieve/contract';
 import { and, eq, sql } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
@@ -100,8 +100,10 @@ export function sourcesIn(db: Db, jobId: number): SourceIn[] {
 export function ownFieldsIn(db: Db, jobId: number): OwnField[] {
   const types = new Map<string, OwnField['type']>();
   for (const { columns } of sourcesIn(db, jobId))
-    for (const { name, target, type = 'text' } of columns)
-      if (target === 'own' && (type !== 'text' || !types.has(name))) types.set(name, type);
+    for (const column of columns) {
+      const { target, type = 'text' } = column;
+      if (target === 'own' && (type !== 'text' || !types.has(ownName(column)))) types.set(ownName(column), type);
+    }
   return [...types].map(([name, type]) => ({ name, type }));
 }
 

@@ -3,8 +3,7 @@ import { TARGET_WORDS } from '@sieve/contract';
 import type { Option } from './select/select';
 
 /** What a column can become, as a select lists it. */
-export const targetOptions = (column: string): Option<Target>[] =>
-  TARGETS.map((value) => ({ value, label: value === 'own' ? `Own field: ${column}` : TARGET_WORDS[value] }));
+export const targetOptions: Option<Target>[] = TARGETS.map((value) => ({ value, label: TARGET_WORDS[value] }));
 
 const TYPE_WORDS: Record<OwnType, string> = { text: 'text', number: 'number', date: 'date', 'yes-no': 'yes or no' };
 

@@ -56,6 +56,12 @@ export class ColumnsTable {
     this.changed.emit(this.columns().map((known, i) => (i === at ? change(known) : known)));
   }
 
+  /** Empty: as its column. */
+  protected setName(at: number, typed: string) {
+    const called = typed.trim();
+    this.changed.emit(this.columns().map((known, i) => (i === at ? { ...known, own: called || known.name } : known)));
+  }
+
   protected setType(at: number, type: OwnType) {
     this.changed.emit(this.columns().map((known, i) => (i === at ? { ...known, type } : known)));
   }

@@ -39,7 +39,7 @@ const ShapesStore = signalStore(withLoaded((api) => api.shapes()));
               >{{ column.name }}
               <cs-select
                 [label]="'What ' + column.name + ' is'"
-                [options]="options(column.name)"
+                [options]="options"
                 [value]="column.target"
                 (picked)="set(shape, $index, $event)"
             /></span>
