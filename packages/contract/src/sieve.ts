@@ -1,4 +1,4 @@
-import { SPEAKS } from '@sieve/core/steps/profile/weigh';
+import { SPEAKS } from '@sieve/core/steps/profile/options';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
 

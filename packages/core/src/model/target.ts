@@ -31,8 +31,8 @@ export type Target = (typeof TARGETS)[number];
 export const RECOGNISED_BY = ['heading', 'values', 'both', 'beside', 'nothing'] as const;
 export type RecognisedBy = (typeof RECOGNISED_BY)[number];
 
-/** What the values of a field of the person's own are. */
-export const OWN_TYPES = ['text', 'number', 'date', 'yes-no'] as const;
+/** What the values of a field of the person's own are; `month-date`: dates of figures that begin with the month. */
+export const OWN_TYPES = ['text', 'number', 'date', 'month-date', 'yes-no'] as const;
 export type OwnType = (typeof OWN_TYPES)[number];
 
 /** How one column of a source is read. `name` is the header, or the name of an own field. */

@@ -21,7 +21,7 @@ test.each([
   ['2026-11-03', '2026-11-03'],
   ['2026-11-03T08:00:00Z', '2026-11-03'],
   ['03/11/2026', '2026-11-03'],
-  ['11/23/2026', '2026-11-23'],
+  ['11/23/2026', null],
   ['3.11.26', '2026-11-03'],
   ['3 November 2026', '2026-11-03'],
   ['Nov 3rd, 2026', '2026-11-03'],
@@ -43,5 +43,10 @@ test('yes and no in the words of lists, and what a column is by all of its value
   expect(ownTypeOf(['12', '1,400'])).toBe('number');
   expect(ownTypeOf(['12/03/2026', '2026-01-01'])).toBe('date');
   expect(ownTypeOf(['12/03/2026', 'later'])).toBe('text');
+  // One value that can only begin with the month says it of all.
+  const american = ['03/11/2026', '11/23/2026'];
+  expect(ownTypeOf(american)).toBe('month-date');
+  expect(american.map((one) => ownValue('month-date', one))).toEqual(['2026-03-11', '2026-11-23']);
+  expect(ownTypeOf(['23/11/2026', '11/23/2026'])).toBe('text');
   expect(ownTypeOf([])).toBe('text');
 });

@@ -21,14 +21,14 @@ const MONTHS: readonly RegExp[] = [
 /**
  * A value of a field of the person's own in one form: a number as plain digits with a point, a date as ISO 8601, 'yes' or 'no'.
  *
- * Of two figures a date begins with the day, unless only the month can be that; a comma before three digits parts thousands.
+ * Whether dates of figures begin with the day or the month is said of all of a column; a comma before three digits parts thousands.
  *
  * @returns null for what is none of its type
  */
 export function ownValue(type: OwnType, input: string): string | null {
   const text = input.trim();
   if (type === 'number') return plainNumber(text);
-  if (type === 'date') return isoDate(text);
+  if (type === 'date' || type === 'month-date') return isoDate(text, type === 'month-date');
   if (type === 'yes-no') return YES.has(text.toLowerCase()) ? 'yes' : NO.has(text.toLowerCase()) ? 'no' : null;
   return text;
 }
@@ -40,7 +40,7 @@ export function ownTypeOf(values: readonly string[]): OwnType {
   if (all('yes-no') && values.some((value) => !/^\d$/.test(value.trim()))) return 'yes-no';
   // A figure with zeros before it is a name for something, not a count.
   if (all('number') && !values.some((value) => /^0\d/.test(value.trim()))) return 'number';
-  return all('date') ? 'date' : 'text';
+  return all('date') ? 'date' : all('month-date') ? 'month-date' : 'text';
 }
 
 function plainNumber(text: string): string | null {
@@ -60,13 +60,13 @@ function plainNumber(text: string): string | null {
   return Number.isFinite(value) ? String(match[1] && value !== 0 ? -value : value) : null;
 }
 
-function isoDate(text: string): string | null {
+function isoDate(text: string, monthFirst: boolean): string | null {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ].*)?$/.exec(text);
   if (iso) return dateOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
   const figures = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})(?:[ T].*)?$/.exec(text);
   if (figures) {
     const [a, b, year] = [Number(figures[1]), Number(figures[2]), fullYear(figures[3]!)];
-    return b > 12 ? dateOf(year, a, b) : dateOf(year, b, a);
+    return monthFirst ? dateOf(year, a, b) : dateOf(year, b, a);
   }
   const named = /^(?:(\d{1,2})\.?\s+)?(\p{L}{3,})\.?\s+(?:(\d{1,2})(?:st|nd|rd|th)?,?\s+)?(\d{4})$/u.exec(text);
   const month = named ? MONTHS.findIndex((name) => name.test(named[2]!.toLowerCase())) + 1 : 0;
@@ -78,10 +78,8 @@ function isoDate(text: string): string | null {
 const fullYear = (year: string): number =>
   year.length === 4 ? Number(year) : Number(year) < 69 ? 2000 + Number(year) : 1900 + Number(year);
 
+/** Null for a day that no month has. */
 function dateOf(year: number, month: number, day: number): string | null {
-  const days = [31, year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28, 31, 30, 31, 30];
-  const most = month > 6 ? [31, 31, 30, 31, 30, 31][month - 7] : days[month - 1];
-  if (most === undefined || day < 1 || day > most) return null;
-  const two = (n: number) => String(n).padStart(2, '0');
-  return `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return date.getUTCMonth() === month - 1 && date.getUTCDate() === day ? date.toISOString().slice(0, 10) : null;
 }

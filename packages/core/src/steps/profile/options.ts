@@ -16,3 +16,7 @@ export const profileOptions = z.object({
   needed: z.boolean().default(true),
 });
 export type ProfileOptions = z.output<typeof profileOptions>;
+
+/** What a row and a profile are compared by. `past`: the row's company is one of the profile's earlier ones. */
+export const SPEAKS = ['firstName', 'lastName', 'company', 'past', 'city', 'country', 'title'] as const;
+export type Speaks = (typeof SPEAKS)[number];

@@ -2,10 +2,7 @@ import { companyLevel, firstNameLevel, lastNameLevel, titleLevel, type Level } f
 import { foldedValue, type MatchField } from '../../match/subject';
 import type { Person } from '../../model/person';
 import { jaroWinkler } from '../../text/jaro-winkler';
-
-/** What a row and a profile are compared by. `past`: the row's company is one of the profile's earlier ones. */
-export const SPEAKS = ['firstName', 'lastName', 'company', 'past', 'city', 'country', 'title'] as const;
-export type Speaks = (typeof SPEAKS)[number];
+import { SPEAKS, type Speaks } from './options';
 
 /** A profile as tidying reads it. */
 export interface Profile {

@@ -8,7 +8,8 @@ import { targetOptions, typeOptions } from '../../ui/target-options';
 import { DerivePanel } from './derive-panel';
 
 const SAMPLES = 4;
-const WHY_WORDS: Record<Inspection['columns'][number]['why'], string> = {
+type Seen = Inspection['columns'][number];
+const WHY_WORDS: Record<Seen['why'], string> = {
   heading: 'by its heading',
   values: 'by its values',
   both: 'by heading and values',
@@ -34,15 +35,22 @@ export class ColumnsTable {
   protected readonly whyWords = WHY_WORDS;
   /** The column that is being split or joined. */
   protected readonly deriving = signal<number | null>(null);
-  /** Columns made of others, with samples of what they hold. */
-  protected readonly madeColumns = computed(() =>
-    this.columns().flatMap((column, at) => {
-      const { from } = column;
-      if (!from) return [];
-      const values = this.found().preview.map((cells) => derivedValue(cells, from));
-      return [{ column, at, samples: [...new Set(values)].filter(Boolean).slice(0, SAMPLES).join(' · ') }];
-    }),
+  /** Each column with samples of what it holds, and as it was recognised; null for one that is made of others. */
+  protected readonly lines = computed(() =>
+    this.columns().map((column, at) => ({ column, ...this.seenOf(column, at) })),
   );
+
+  private seenOf({ from }: Column, at: number): { samples: string; seen: Seen | null } {
+    const seen = from ? null : (this.found().columns[at] ?? null);
+    const values = from ? this.found().preview.map((cells) => derivedValue(cells, from)) : (seen?.samples ?? []);
+    return { seen, samples: [...new Set(values)].filter(Boolean).slice(0, SAMPLES).join(' · ') };
+  }
+
+  protected noteOf({ target, filled }: Seen): string {
+    if (target === 'fullName') return '; split into its parts';
+    if (target === 'website') return '; gives the domain';
+    return filled < 0.5 ? `, filled in ${(filled * 100).toFixed(0)} %` : '';
+  }
 
   /** What becomes of what is held is said of what a column was. */
   protected map(at: number, target: Target) {

@@ -208,10 +208,14 @@ export class Harvest {
     const going = this.going();
     if (!going) return;
     const { stop, seconds, everyDays } = wishes;
-    const { stop: stopWas, seconds: secondsWas, everyDays: everyDaysWas } = before;
-    const was = { stop: stopWas, seconds: secondsWas, everyDays: everyDaysWas };
-    const patch = { stop, seconds, ...(everyDays !== everyDaysWas && { everyDays }), was };
-    this.doing.run(this.api.patchHarvest(going.id, patch), () => this.harvests.load(going.id));
+    const was = { stop: before.stop, seconds: before.seconds, everyDays: before.everyDays };
+    const patch = { stop, seconds, ...(everyDays !== was.everyDays && { everyDays }), was };
+    const show = () => this.harvests.load(going.id);
+    this.doing.run(this.api.patchHarvest(going.id, patch), show, (words) => {
+      // What was not taken does not stand on the screen.
+      this.notices.bad(words);
+      show();
+    });
   }
 
   protected restore() {

@@ -7,7 +7,7 @@ import { MatSelectModule } from '@angular/material/select';
 import { LOOSER, profileOptions } from '@sieve/core/steps/profile/options';
 import { STEP_OPTIONS } from '../step-options';
 import type { StepForm } from '../step-view';
-import { LOOSER_WORDS } from './profile-view';
+import { LOOSER_WORDS } from './looser-words';
 
 const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl', 'ga', 'cy'];
 const nameOf = new Intl.DisplayNames('en', { type: 'language' });

@@ -3,13 +3,6 @@ import { sureWords } from '../../../../ui/sure-words';
 import { many, waitWords, type Chip, type StepView } from '../step-view';
 import { TryAgain } from './try-again';
 
-/** What each looser way of looking does. */
-export const LOOSER_WORDS: Record<Looser, string> = {
-  'short-forms': 'by short forms of the first name',
-  'one-name': 'by one of both names, the other misspelt',
-  'other-company': 'at other companies',
-  anywhere: 'anywhere',
-};
 const SHORT_WORDS: Record<Looser, string> = {
   'short-forms': 'short forms',
   'one-name': 'one name alone',

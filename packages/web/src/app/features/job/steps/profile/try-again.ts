@@ -6,7 +6,7 @@ import type { Job } from '@sieve/contract';
 import { Decisions } from '../../../../state/decisions';
 import { CountPipe } from '../../../../ui/count';
 import { Icon } from '../../../../ui/icon/icon';
-import { LOOSER_WORDS } from './profile-view';
+import { LOOSER_WORDS } from './looser-words';
 
 /** Those without a profile, tried again in the next looser way. */
 @Component({

@@ -101,9 +101,10 @@ export class ScreenForm implements StepForm {
   /** What the values of a rule's field are ranges of; null where words are looked for. */
   protected rangeOf(field: Field): RangeRule['type'] | null {
     const type = this.ownFields().find(({ name }) => field === `own:${name}`)?.type;
-    if (type === 'number' || type === 'date') return type;
-    const before = this.options.rules.find((rule) => rule.field === field && 'type' in rule);
-    return type === undefined && before && 'type' in before ? before.type : null;
+    if (type === 'number') return type;
+    if (type === 'date' || type === 'month-date') return 'date';
+    const rule = this.options.rules.find((known) => known.field === field);
+    return rule && 'type' in rule ? rule.type : null;
   }
 
   protected addRule() {
