@@ -27,7 +27,8 @@ const LEVEL = ['', 'differs', 'is near', 'is nearly the same', 'is the same'];
             <kbd>{{ i + 1 }}</kbd>
             <span class="who">
               <span
-                ><b>{{ one.name }}</b> <span class="num">{{ sure(one.chance) }}</span></span
+                ><b>{{ one.name }}</b
+                >&ngsp;<span class="num">{{ sure(one.chance) }}</span></span
               >
               <span>{{ one.title }}{{ one.title && one.company ? ', ' : '' }}{{ one.company }}</span>
               @if (one.past.length > 0) {
