@@ -94,6 +94,29 @@ it('keys that come before the next frame walk along what was just said', async (
   expect(changes).toEqual([{ kind: 'remove', clause: 1, token: 1 }]);
 });
 
+it('Enter before the next frame takes what was typed, not what was proposed for less of it', async () => {
+  const { fixture, caret, changes, write } = await open();
+  TestBed.inject(ApplicationRef).attachView(fixture.componentRef.hostView);
+  const type = (typed: string) => {
+    caret.value = typed;
+    caret.dispatchEvent(new Event('input', { bubbles: true }));
+  };
+  const enter = () =>
+    caret.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', keyCode: 13, bubbles: true, cancelable: true }));
+  caret.focus();
+  await write('.caret', 'team: ');
+  type('team: many');
+  enter();
+  expect(changes).toEqual([{ kind: 'type', text: 'team: many' }]);
+  await write('.caret', 'team: ');
+  type('team: te');
+  enter();
+  expect(changes.slice(1)).toEqual([{ kind: 'type', text: 'team: technical' }]);
+  type('year');
+  enter();
+  expect(caret.value).toBe('years: ');
+});
+
 it('a value is typed anew in its place, and says how many a quotation mark would leave', async () => {
   const { button, stable, press, changes, editor } = await open();
   button('title: quality manager').click();

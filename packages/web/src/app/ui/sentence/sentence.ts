@@ -95,6 +95,8 @@ export class Sentence {
   private readonly app = inject(ApplicationRef);
 
   constructor() {
+    // Before the list of proposals hears of a key.
+    this.host.addEventListener('keydown', (event) => this.catchUp(event), { capture: true });
     if (typeof ResizeObserver === 'undefined') return;
     const observer = new ResizeObserver(([entry]) => this.width.set(entry!.contentRect.width));
     observer.observe(this.host);
@@ -120,7 +122,7 @@ export class Sentence {
     this.typed.set(text);
     this.caret().nativeElement.value = text;
     // Its values are proposed once the list of fields has gone.
-    setTimeout(() => this.trigger().openPanel());
+    afterNextRender(() => this.trigger().openPanel(), { injector: this.injector });
   }
 
   /** What was typed behind the sentence. */
@@ -145,9 +147,20 @@ export class Sentence {
     this.say(text.replace(/\s+/g, ' '));
   }
 
-  protected walk(event: KeyboardEvent) {
-    // Keys come faster than frames: one walks along what was said, not along what is still drawn.
+  /** Keys come faster than frames: they are about what was said and typed, not about what is still drawn. */
+  private catchUp(event: KeyboardEvent) {
     this.app.tick();
+    const active: Proposal | undefined = this.trigger().activeOption?.value;
+    if (event.key !== 'Enter' || event.target !== this.caret().nativeElement) return;
+    if (!this.trigger().panelOpen || !active || this.proposals().includes(active)) return;
+    event.preventDefault();
+    this.trigger().closePanel();
+    const [first] = this.proposals();
+    if (first) this.propose(first);
+    else this.say(this.typed());
+  }
+
+  protected walk(event: KeyboardEvent) {
     const target = event.target as HTMLElement;
     const stops = [...this.host.querySelectorAll<HTMLElement>('.token, .more, .caret')];
     const at = stops.indexOf(target);
