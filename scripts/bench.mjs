@@ -10,6 +10,7 @@ const BENCHES = {
   formats: 'formats.js',
   encodings: 'encodings.js',
   profiles: 'profiles.js',
+  titles: 'titles.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -33,6 +34,7 @@ await bundle(
     'formats.ts',
     'encodings.ts',
     'profiles.ts',
+    'titles.ts',
   ],
   'dist/bench',
 );

@@ -1,4 +1,6 @@
 import { SPEAKS } from '@sieve/core/steps/profile/options';
+import { BRIEF_PARTS } from '@sieve/core/steps/screen/options';
+import { titleWord, wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
 
@@ -93,6 +95,13 @@ export const possibleProfile = z.object({
 });
 export type PossibleProfile = z.output<typeof possibleProfile>;
 
+export const briefPart = z.object({
+  part: z.enum(BRIEF_PARTS),
+  fit: z.enum(['yes', 'near', 'no', 'unknown']),
+  is: z.string(),
+  near: z.string(),
+});
+
 export const contactView = contactRow.extend({
   person,
   extra: z.record(z.string(), z.string()),
@@ -103,6 +112,8 @@ export const contactView = contactRow.extend({
   found: z.partialRecord(personField, z.number()),
   /** Profiles that could be theirs while none is taken, the likeliest first. */
   profiles: z.array(possibleProfile),
+  /** How they fit each part of the job's brief. */
+  brief: z.array(briefPart),
   evidence: z.array(z.object({ a: id, b: id, chance: z.number(), evidence: z.array(evidence) })),
   recordIds: z.array(id),
   recordViews: z.array(recordView),
@@ -120,6 +131,15 @@ export const titleGroup = z.object({
   fate: z.enum(['keep', 'aside', '']),
 });
 export type TitleGroup = z.output<typeof titleGroup>;
+
+/** Words of titles as they would be; and whose level or team they would change, over all jobs. */
+export const titleChangesBody = z.object({ titleWords: wordLists.shape.titleWords });
+const meaning = titleWord.pick({ level: true, team: true });
+export const titleChanges = z.object({
+  contacts: count,
+  titles: z.array(z.object({ title: z.string(), count, was: meaning, is: meaning })),
+});
+export type TitleChanges = z.output<typeof titleChanges>;
 
 export const companyQuery = rowQuery.pick({ q: true, offset: true, limit: true });
 /** A company of a job, with how many of its contacts work there. */

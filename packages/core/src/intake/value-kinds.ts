@@ -1,7 +1,7 @@
 import { COMPANY_WORDS, LEGAL_FORM_WORDS } from '../words/company';
 import { COUNTRY_BY_NAME } from '../words/countries';
 import { isFirstName } from '../words/first-names';
-import { isTitleWord } from '../words/titles';
+import { isTitleWord } from '../words/titles/titles';
 import type { Target } from '../model/target';
 
 export const isEmail = (s: string) => /^(mailto:)?[^\s@]+@[^\s@]+\.[^\s@]{2,}$/i.test(s);

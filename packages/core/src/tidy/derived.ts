@@ -1,5 +1,5 @@
 import type { Column, Derived, SplitBy } from '../model/target';
-import { isTitleWord } from '../words/titles';
+import { isTitleWord } from '../words/titles/titles';
 import { parseName } from './person-name';
 
 const MOST_PARTS = 6;

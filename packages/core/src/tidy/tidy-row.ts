@@ -14,6 +14,7 @@ import { countryCode, parsePlace, tidyPlaceName } from './place';
 import { several } from './several';
 import { plainText } from './symbols';
 import { parseTitle } from './title';
+import { titleReader } from './title-meaning';
 import type { WordLists } from '../model/word-lists';
 import { isFreeMail } from '../words/mail';
 
@@ -21,7 +22,7 @@ import { isFreeMail } from '../words/mail';
 export interface TidyWith {
   /** ISO 3166 country of phones without a country code. */
   phoneCountry: string;
-  lists: Pick<WordLists, 'freeMail'>;
+  lists: Pick<WordLists, 'freeMail' | 'titleWords'>;
 }
 
 export interface TidyRow {
@@ -33,9 +34,9 @@ export interface TidyRow {
 }
 
 /** Values come again and again: each kind is read once. */
-const reading = () => ({
+const reading = (meaningOf: ReturnType<typeof titleReader>) => ({
   company: remembered(parseCompany),
-  title: remembered(parseTitle),
+  title: remembered((input) => parseTitle(input, meaningOf)),
   place: remembered(parsePlace),
   country: remembered((input) => countryCode(plainText(input))),
   city: remembered(tidyPlaceName),
@@ -49,7 +50,7 @@ type Reading = ReturnType<typeof reading>;
  * @returns takes the cells of one record, and how each is read
  */
 export function tidier(options: TidyWith): (cells: readonly string[], columns: readonly Column[]) => TidyRow {
-  const read = reading();
+  const read = reading(titleReader(options.lists.titleWords));
   return (cells, columns) => {
     const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
     const raw = rawValues(cells, columns, row);

@@ -1,21 +1,21 @@
 import type { ChangeCode } from '../model/change';
 import { capitalise, isAllCaps, isAllLower, plainText } from './symbols';
 import { SMALL_WORDS } from '../words/company';
-import { LEVELS, TEAMS, TITLE_ABBREVIATIONS, TITLE_CAPITALS } from '../words/titles';
+import { TITLE_ABBREVIATIONS, TITLE_CAPITALS } from '../words/titles/titles';
+import { titleReader, type TitleMeaning } from './title-meaning';
 
-export interface JobTitle {
+export interface JobTitle extends TitleMeaning {
   title: string;
-  level: string;
-  team: string;
   why: ChangeCode[];
 }
 
 /**
  * Tidies a job title: decoration goes, abbreviations are written out, level and team are recognised.
  *
+ * @param meaningOf reads level and team out of a title, own words included
  * @example parseTitle('Prod. Mgr') // { title: 'Production Manager', level: 'manager', team: 'production', ... }
  */
-export function parseTitle(input: string): JobTitle {
+export function parseTitle(input: string, meaningOf = SHIPPED): JobTitle {
   const why: ChangeCode[] = [];
   let title = plainText(input);
   if (title !== input.trim()) why.push('symbols-removed');
@@ -36,11 +36,10 @@ export function parseTitle(input: string): JobTitle {
   const cased =
     isAllCaps(expanded) || isAllLower(expanded) || why.includes('abbreviation') ? titleCase(expanded) : expanded;
   if (cased !== expanded) why.push('capitals');
-  return { title: cased, level: first(LEVELS, cased), team: first(TEAMS, cased), why };
+  return { title: cased, ...meaningOf(cased), why };
 }
 
-const first = (table: readonly (readonly [string, RegExp])[], text: string) =>
-  table.find(([, words]) => words.test(text))?.[0] ?? '';
+const SHIPPED = titleReader();
 
 const titleCase = (title: string) =>
   title

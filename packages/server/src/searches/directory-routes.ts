@@ -26,7 +26,7 @@ const MOST_LIKES = 16;
 
 /** Questions to the directory that leave nothing behind: counts, samples, pages, what examples share. */
 export const directoryRoutes =
-  ({ db, directory }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, directory, settings }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     app.post('/api/directory/count', { schema: { body: countBody, ...ok(countView) } }, async ({ body }) => ({
       count: await directory().count(body.search, patience()),
@@ -39,7 +39,7 @@ export const directoryRoutes =
     app.post('/api/directory/sample', { schema: { body: sampleBody, ...ok(sampleView) } }, ({ body }) => {
       const sieve = body.jobId === null ? undefined : jobById(db, body.jobId)?.sieve;
       const brief = sieve && body.search.about === 'people' ? stepIn(sieve, screen).options : null;
-      return drawSample(directory(), body.search, body.size, brief, Math.random, patience());
+      return drawSample(directory(), body.search, body.size, brief, settings().lists, Math.random, patience());
     });
     app.post('/api/directory/page', { schema: { body: pageBody, ...ok(pageView) } }, async ({ body }) => {
       const { total, pages, rows } = await directory().page(body.search, body.page, patience());

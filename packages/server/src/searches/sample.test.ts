@@ -1,4 +1,4 @@
-import { fits, screenOptions, type Found, type Search } from '@sieve/core';
+import { fits, NO_LISTS, screenOptions, type Found, type Search } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import type { Directory } from '../outside/directory/port';
 import { drawSample } from './sample';
@@ -77,7 +77,7 @@ const loose: Search = {
 test('a sample is drawn over all pages, checked, and says what quotation marks would change', async () => {
   const random = seededRandom(5);
   const plan = directory(800);
-  const sample = await drawSample(plan, loose, 20, null, random, never);
+  const sample = await drawSample(plan, loose, 20, null, NO_LISTS, random, never);
   expect(sample).toMatchObject({ total: 800, reach: 800, rows: { length: 20 } });
   const misfits = sample.rows.filter(({ fits: fit }) => !fit);
   expect(misfits.length).toBe(20 - sample.fit);
@@ -89,7 +89,7 @@ test('a sample is drawn over all pages, checked, and says what quotation marks w
 });
 
 test('every quarter of the result is drawn from alike', async () => {
-  const sample = await drawSample(directory(800), loose, 100, null, seededRandom(5), never);
+  const sample = await drawSample(directory(800), loose, 100, null, NO_LISTS, seededRandom(5), never);
   const quarters = [0, 0, 0, 0];
   for (const { row } of sample.rows) quarters[Math.floor(Number(row.id.split('-')[1]) / 200)]!++;
   // 25 are expected of each; four standard deviations to either side.
@@ -99,7 +99,15 @@ test('every quarter of the result is drawn from alike', async () => {
 
 test('where the directory shows only a part, every batch of the split is drawn from', async () => {
   const random = seededRandom(5);
-  const sample = await drawSample(directory(6000), { about: 'people', conditions: [] }, 60, null, random, never);
+  const sample = await drawSample(
+    directory(6000),
+    { about: 'people', conditions: [] },
+    60,
+    null,
+    NO_LISTS,
+    random,
+    never,
+  );
   expect([sample.total, sample.reach]).toEqual([6000, 6000]);
   const late = sample.rows.filter(({ row }) => Number(row.id.split('-')[1]) > 3000).length;
   expect(late).toBeGreaterThan(15);
@@ -112,11 +120,12 @@ test('a brief is checked, an empty result is said to be empty', async () => {
     { about: 'people', conditions: [] },
     20,
     screenOptions.parse({ briefTitles: ['Quality Manager'] }),
+    NO_LISTS,
     Math.random,
     never,
   );
   expect(sample.rows.every(({ row, fits: fit }) => fit === (row.title === 'Quality Manager'))).toBe(true);
-  expect(await drawSample(directory(0), loose, 20, null, Math.random, never)).toMatchObject({
+  expect(await drawSample(directory(0), loose, 20, null, NO_LISTS, Math.random, never)).toMatchObject({
     total: 0,
     rows: [],
     promised: { low: 0, likely: 0, high: 0 },

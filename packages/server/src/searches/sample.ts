@@ -7,8 +7,10 @@ import {
   split,
   wilson,
   parseTitle,
+  titleReader,
   type Brief,
   type Search,
+  type WordLists,
 } from '@sieve/core';
 import { FATE_WORDS, MISFIT_WORDS, say, type DirectoryRow, type SampleView } from '@sieve/contract';
 import { capOf, type Directory } from '../outside/directory/port';
@@ -22,6 +24,7 @@ export async function drawSample(
   search: Search,
   size: number,
   brief: Brief | null,
+  { titleWords }: Pick<WordLists, 'titleWords'>,
   random: () => number,
   signal: AbortSignal,
 ): Promise<SampleView> {
@@ -46,7 +49,8 @@ export async function drawSample(
       return at.flatMap((place) => shown[place] ?? []);
     }),
   ).then((found) => found.flat());
-  const fits = brief && briefFit(brief);
+  const meaningOf = titleReader(titleWords);
+  const fits = brief && briefFit(brief, meaningOf);
   const checked = rows.map((row) => {
     const lacks = misfits(search, row.found);
     const why = lacks.map(
@@ -54,7 +58,7 @@ export async function drawSample(
         `${describeCondition(search.conditions[condition]!, 1).split(':')[0]}: ${MISFIT_WORDS[code]}`,
     );
     const titled = lacks.some(({ condition }) => search.conditions[condition]!.field === 'title');
-    const misfit = fits?.(personOf(row), titled);
+    const misfit = fits?.(personOf(row, meaningOf), titled);
     if (misfit) why.push(say(FATE_WORDS[misfit.code]!, misfit.why));
     return { row, fits: why.length === 0, why };
   });
@@ -104,9 +108,9 @@ function drawn<T extends { count: number }>(parts: readonly T[], size: number, p
 }
 
 /** What the brief looks at, of a row as the directory shows it; level and team as the sieve will read them. */
-function personOf({ title, found }: DirectoryRow) {
+function personOf({ title, found }: DirectoryRow, meaningOf: ReturnType<typeof titleReader>) {
   const text = (key: string) => (typeof found[key] === 'string' ? found[key] : '');
-  const { level, team } = parseTitle(title);
+  const { level, team } = parseTitle(title, meaningOf);
   return {
     title,
     level,

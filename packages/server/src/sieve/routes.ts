@@ -11,6 +11,8 @@ import {
   rowQuery,
   started,
   startRun,
+  titleChanges,
+  titleChangesBody,
   titleGroup,
 } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -26,6 +28,7 @@ import { sourcesNamed } from '../sources/store';
 const MOST_PAIRS = 25;
 const MOST_FOUND = 12;
 const MOST_NAMED = 6;
+const MOST_TITLES = 12;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
@@ -63,6 +66,9 @@ export const sieveRoutes =
         schema: { params: byId, querystring: z.object({ step: z.string().max(60) }), ...ok(z.array(titleGroup)) },
       },
       ({ params, query }) => lookout.look('titles', theJob(db, params.id).id, query.step),
+    );
+    app.post('/api/titles/changes', { schema: { body: titleChangesBody, ...ok(titleChanges) } }, ({ body }) =>
+      lookout.look('titleChanges', body.titleWords, MOST_TITLES),
     );
     app.get(
       '/api/jobs/:id/companies',

@@ -1,14 +1,18 @@
 import {
   applyEdits,
+  briefParts,
   canonicalLink,
   evidenceOf,
   fullName,
   normaliseEmail,
+  screen,
   sortDecisions,
   stepIn,
   tidier,
   tidy,
   titleKey,
+  titleReader,
+  type Person,
   type Weights,
   type WordLists,
 } from '@sieve/core';
@@ -172,6 +176,7 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
     alternatives,
     profiles: possibleProfiles(db, jobId, contact, lists),
     found,
+    brief: briefOf(db, jobId, lists)(person),
     recordIds,
     records: recordIds.length,
     recordViews: recordIds.slice(0, 50).flatMap((record) => viewOf(record) ?? []),
@@ -182,6 +187,11 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
       evidence: pair.evidence,
     })),
   };
+}
+
+function briefOf(db: Db, jobId: number, lists: WordLists): (person: Person) => ContactView['brief'] {
+  const parts = briefParts(stepIn(sieveOf(db, jobId), screen).options, titleReader(lists.titleWords));
+  return (person) => parts(person).map(({ part, fit, is, near }) => ({ part, fit, is, near }));
 }
 
 /** Shows records of a job as they came and as they are after tidying and what a person wrote. */

@@ -1,4 +1,5 @@
 import { zoneOf, type ExportLayout, type RowQuery, type Settings, type TypedContact } from '@sieve/contract';
+import type { TitleWord } from '@sieve/core';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
@@ -9,6 +10,7 @@ import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
+import { titleChanges } from '../sieve/title-changes';
 import { sourceRows } from '../sources/store';
 
 /** Looks that may take minutes and much memory. */
@@ -29,6 +31,8 @@ const QUICK_LOOKS = {
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
   titles: (db: Db, _: Settings, jobId: number, step: string) => titleGroups(db, jobId, step),
+  titleChanges: (db: Db, { lists }: Settings, words: readonly TitleWord[], most: number) =>
+    titleChanges(db, lists.titleWords, words, most),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
   heldAlready: (db: Db, { lists }: Settings, jobId: number | null, typed: TypedContact) =>

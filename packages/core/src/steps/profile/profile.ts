@@ -121,7 +121,7 @@ const COLUMNS: readonly Column[] = (
 ).map((target) => ({ name: target, target }));
 
 /** Reads profiles as records are read. */
-export function readingProfiles(lists: Pick<WordLists, 'freeMail'>): (listed: Listed) => Profile {
+export function readingProfiles(lists: WordLists): (listed: Listed) => Profile {
   const tidied = tidier({ phoneCountry: '', lists });
   return ({ name, title, company, past, city, region, country, website, link }) => ({
     person: tidied([name, title, company, city, region, country, website, link], COLUMNS).person,

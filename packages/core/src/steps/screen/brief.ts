@@ -2,49 +2,100 @@ import type { Person } from '../../model/person';
 import { fold } from '../../text/fold';
 import { headcountRange } from '../../text/headcount';
 import { remembered } from '../../text/remembered';
-import { FITS, NEAR, titleFit, type TitleFit } from './fit';
-import type { ScreenOptions } from './options';
+import { titleReader } from '../../tidy/title-meaning';
+import type { BRIEF_PARTS, ScreenOptions } from './options';
+import { titleFitter } from './title-fit';
 import { wordFinder } from './words';
 
 export type Brief = Pick<ScreenOptions, Extract<keyof ScreenOptions, `brief${string}`>>;
-type Known = Pick<Person, 'title' | 'level' | 'team' | 'city' | 'region' | 'country' | 'sector' | 'headcount'>;
+
+type BriefPartName = (typeof BRIEF_PARTS)[number];
+type Known = Pick<Person, Exclude<BriefPartName, 'place'> | 'city' | 'region' | 'country'>;
+
+/** How somebody fits one part of a brief. `is`: what is known of them; `near`: the brief's title that comes closest. */
+export interface BriefPart {
+  part: BriefPartName;
+  fit: 'yes' | 'near' | 'no' | 'unknown';
+  is: string;
+  near: string;
+  /** Of titles: how near, from 0 to 1. */
+  share: number;
+}
 
 /** What of a brief somebody does not fit. `look`: near enough for a person to look at. */
 export interface BriefMisfit {
-  code: `${'title' | 'level' | 'team' | 'place' | 'sector' | 'headcount'}-not-in-brief` | 'title-near-brief';
+  code: `${BriefPartName}-not-in-brief` | 'title-near-brief';
   look: boolean;
   why: Record<string, string | number>;
 }
 
+type Check = (person: Known) => BriefPart;
+
 /**
- * Compares people with all of a brief: places, sectors, headcount, levels, teams, titles. What is not known of somebody is no
- * misfit; a title that is not known is none of the brief's. A headcount given as a band fits where it may lie within the limits.
+ * How each person fits each part that a brief asks for: places, sectors, headcount, levels, teams, titles. What is not known of
+ * somebody is unknown, but for a title, which then is none of the brief's. A headcount given as a band fits where it may lie
+ * within the limits.
+ *
+ * @param meaningOf reads level and team out of the brief's titles
  */
-export function briefFit(brief: Brief): (person: Known, titleIsFine?: boolean) => BriefMisfit | null {
+function checksOf(brief: Brief, meaningOf: ReturnType<typeof titleReader>): Check[] {
+  const part = (part: BriefPartName, fit: BriefPart['fit'], is: string): BriefPart => ({
+    part,
+    fit: is === '' && fit !== 'yes' ? 'unknown' : fit,
+    is,
+    near: '',
+    share: 0,
+  });
+  const yes = (fits: boolean) => (fits ? 'yes' : 'no');
   const places = new Set(brief.briefPlaces.map(fold));
   const sectorWords = remembered(wordFinder(brief.briefSectors));
   const range = remembered(headcountRange);
   const { briefHeadcountFrom: from, briefHeadcountTo: to } = brief;
-  // Titles come again and again.
-  const fitOf = remembered((title): TitleFit => titleFit(title, brief.briefTitles));
-  const lacks = (wanted: readonly string[], is: string) => wanted.length > 0 && is !== '' && !wanted.includes(is);
-  return ({ title, level, team, city, region, country, sector, headcount }, titleIsFine = false) => {
-    const aside = (code: BriefMisfit['code'], why: BriefMisfit['why']): BriefMisfit => ({ code, look: false, why });
-    const known = [country, region, city].filter((place) => place !== '');
-    if (places.size > 0 && known.length > 0 && !known.some((place) => places.has(fold(place))))
-      return aside('place-not-in-brief', { place: known.join(', ') });
-    if (brief.briefSectors.length > 0 && sector !== '' && sectorWords(sector) === '')
-      return aside('sector-not-in-brief', { sector });
-    const people = from > 0 || to > 0 ? range(headcount) : null;
-    if (people && (people.to < from || (to > 0 && people.from > to)))
-      return aside('headcount-not-in-brief', { headcount });
-    if (titleIsFine) return null;
-    if (lacks(brief.briefLevels, level)) return aside('level-not-in-brief', { level });
-    if (lacks(brief.briefTeams, team)) return aside('team-not-in-brief', { team });
-    if (brief.briefTitles.length === 0) return null;
-    const { fit, near } = fitOf(title);
-    if (fit >= FITS) return null;
-    const why = { title, near, fit: Math.round(fit * 100) / 100 };
-    return { code: fit < NEAR ? 'title-not-in-brief' : 'title-near-brief', look: fit >= NEAR, why };
+  const titleFit = titleFitter(brief.briefTitles, meaningOf);
+  const checks: Check[] = [];
+  if (places.size > 0)
+    checks.push(({ country, region, city }) => {
+      const known = [country, region, city].filter((place) => place !== '');
+      return part('place', yes(known.some((place) => places.has(fold(place)))), known.join(', '));
+    });
+  if (brief.briefSectors.length > 0)
+    checks.push(({ sector }) => part('sector', yes(sectorWords(sector) !== ''), sector));
+  if (from > 0 || to > 0)
+    checks.push(({ headcount }) => {
+      const people = range(headcount);
+      return part(
+        'headcount',
+        people ? yes(people.to >= from && (to === 0 || people.from <= to)) : 'unknown',
+        headcount,
+      );
+    });
+  if (brief.briefLevels.length > 0)
+    checks.push(({ level }) => part('level', yes(brief.briefLevels.includes(level)), level));
+  if (brief.briefTeams.length > 0) checks.push(({ team }) => part('team', yes(brief.briefTeams.includes(team)), team));
+  if (brief.briefTitles.length > 0) checks.push((person) => ({ part: 'title', is: person.title, ...titleFit(person) }));
+  return checks;
+}
+
+/** How a person fits each part that a brief asks for, in words to be shown. */
+export function briefParts(brief: Brief, meaningOf = titleReader()): (person: Known) => BriefPart[] {
+  const checks = checksOf(brief, meaningOf);
+  return (person) => checks.map((check) => check(person));
+}
+
+/** The first part of a brief that a person does not fit; null for none. A title that was kept by hand is fine, with its level and team. */
+export function briefFit(
+  brief: Brief,
+  meaningOf = titleReader(),
+): (person: Known, titleIsFine?: boolean) => BriefMisfit | null {
+  const checks = checksOf(brief, meaningOf);
+  return (person, titleIsFine = false) => {
+    for (const check of checks) {
+      const { part, fit, is, near, share } = check(person);
+      if (fit === 'yes' || fit === 'unknown') continue;
+      if (titleIsFine && (part === 'title' || part === 'level' || part === 'team')) continue;
+      const why = part === 'title' ? { title: is, near, fit: Math.round(share * 100) / 100 } : { [part]: is };
+      return { code: fit === 'near' ? 'title-near-brief' : `${part}-not-in-brief`, look: fit === 'near', why };
+    }
+    return null;
   };
 }

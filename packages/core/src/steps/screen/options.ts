@@ -25,6 +25,9 @@ export const rangeRule = z
   .refine(({ from, to }) => from !== '' || to !== '', { error: 'a range needs a bound' });
 export type RangeRule = z.infer<typeof rangeRule>;
 
+/** What a brief can ask for, in the order in which it is looked at. */
+export const BRIEF_PARTS = ['place', 'sector', 'headcount', 'level', 'team', 'title'] as const;
+
 export const screenOptions = z.object({
   rules: z
     .array(z.union([wordRule, rangeRule]))

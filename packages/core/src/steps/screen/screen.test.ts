@@ -1,7 +1,9 @@
+import { NO_LISTS } from '../../model/word-lists';
 import { emptyPerson, type Person } from '../../model/person';
 import type { Suppression } from '../step';
 import { briefFit } from './brief';
-import { titleFit } from './fit';
+import { titleReader } from '../../tidy/title-meaning';
+import { titleFitter } from './title-fit';
 import { screenOptions, type ScreenOptions } from './options';
 import { screener, titleKey } from './screen';
 
@@ -15,7 +17,11 @@ function fates(
   people: Partial<Person>[],
   { suppression = nobody, groups = new Map() as TitleGroups, kept = [] as number[] } = {},
 ) {
-  const screened = screener(screenOptions.parse(options), { suppression, decisions: { titleGroups: new Map(groups) } });
+  const screened = screener(screenOptions.parse(options), {
+    suppression,
+    lists: NO_LISTS,
+    decisions: { titleGroups: new Map(groups) },
+  });
   return people.map((values, i) => {
     const stop = screened(person(values), kept.includes(i));
     return { state: stop?.state ?? 'pass', code: 'passed', why: {}, ...stop };
@@ -43,6 +49,7 @@ test('a field of the person’s own is screened by its words, or by a range of i
   ];
   const screened = screener(screenOptions.parse({ rules }), {
     suppression: nobody,
+    lists: NO_LISTS,
     decisions: { titleGroups: new Map() },
   });
   const stopped = (extra: Record<string, string>) => {
@@ -166,7 +173,7 @@ test.each([
   ['Quality Manager', [], 0],
   ['Quality Manager', ['of the'], 0],
 ])('%s fits %j by %d', (title, brief, fit) => {
-  expect(titleFit(title, brief).fit).toBeCloseTo(fit, 1);
+  expect(titleFitter(brief, titleReader())({ title, ...titleReader()(title) }).share).toBeCloseTo(fit, 1);
 });
 
 test('all of a brief is looked at, beside titles; what is not known is no misfit', () => {
@@ -192,7 +199,9 @@ test('all of a brief is looked at, beside titles; what is not known is no misfit
   expect(code({ headcount: '10' })).toBe('headcount-not-in-brief');
   expect(code({ level: 'assistant' })).toBe('level-not-in-brief');
   expect(code({ team: 'sales' })).toBe('team-not-in-brief');
-  expect(code({ title: 'Owner' })).toBe('title-not-in-brief');
+  expect(code({ title: 'Owner', level: 'owner', team: 'management' })).toBe('level-not-in-brief');
+  expect(code({ title: 'Baker', level: '', team: '' })).toBe('title-not-in-brief');
+  expect(code({ title: 'Head of QA', level: 'head' })).toBe('title-near-brief');
   // A title that was kept by hand is fine whatever it says; where somebody is, it does not say.
   expect(code({ title: 'Owner', level: 'assistant' }, true)).toBeUndefined();
   expect(code({ country: 'US' }, true)).toBe('place-not-in-brief');

@@ -3,6 +3,7 @@ import { fullName } from '../../model/person';
 import { fold } from '../../text/fold';
 import { ownValue } from '../../text/own-value';
 import { remembered } from '../../text/remembered';
+import { titleReader } from '../../tidy/title-meaning';
 import type { Env, Step, Stop } from '../step';
 import { briefFit } from './brief';
 import {
@@ -79,12 +80,13 @@ export function screener(
   options: ScreenOptions,
   {
     suppression,
+    lists,
     decisions: { titleGroups },
-  }: Pick<Env, 'suppression'> & { decisions: Pick<Env['decisions'], 'titleGroups'> },
+  }: Pick<Env, 'suppression' | 'lists'> & { decisions: Pick<Env['decisions'], 'titleGroups'> },
 ): (p: Person, kept: boolean, extra?: Record<string, string>) => Stop | null {
   const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
   const keyOf = remembered(titleKey);
-  const fits = briefFit(options);
+  const fits = briefFit(options, titleReader(lists.titleWords));
   const passed = new Map<string, number>();
 
   const aside = (code: string, why: Record<string, string | number> = {}): Stop => ({ state: 'aside', code, why });

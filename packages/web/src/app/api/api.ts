@@ -1,7 +1,8 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject } from '@sieve/core';
+import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject, TitleWord } from '@sieve/core';
 import type {
+  TitleChanges,
   AskEstimate,
   CompanyPage,
   ContactView,
@@ -75,6 +76,7 @@ export class Api {
     this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
   contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);
   pairs = (id: number) => this.http.get<{ total: number; pairs: PairView[] }>(`/api/jobs/${id}/pairs`);
+  titleChanges = (titleWords: TitleWord[]) => this.http.post<TitleChanges>('/api/titles/changes', { titleWords });
   titles = (id: number, step: string) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`, { params: { step } });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });

@@ -9,7 +9,8 @@ import type { SieveStep } from '@sieve/core';
 import { ACCEPTED_ERROR, matchOptions } from '@sieve/core/steps/match/options';
 import { screenOptions } from '@sieve/core/steps/screen/options';
 import { verifyOptions } from '@sieve/core/steps/verify/options';
-import { LEVELS, TEAMS } from '@sieve/core/words/titles';
+import { LEVELS } from '@sieve/core/words/titles/ranks';
+import { TEAMS } from '@sieve/core/words/titles/teams';
 import type { Job, JobPatch } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
@@ -76,8 +77,8 @@ export class BriefDialog {
   private readonly verifying = verifyOptions.parse(this.verify?.options ?? {});
   protected readonly mergeFrom = this.merging.mergeFrom;
   protected readonly choices = [
-    { control: 'levels', label: 'Levels wanted', values: LEVELS.map(([level]) => level) },
-    { control: 'teams', label: 'Teams wanted', values: TEAMS.map(([team]) => team) },
+    { control: 'levels', label: 'Levels wanted', values: LEVELS },
+    { control: 'teams', label: 'Teams wanted', values: TEAMS },
   ];
   protected readonly form = inject(NonNullableFormBuilder).group({
     name: [this.job?.name ?? '', [Validators.required, Validators.maxLength(200)]],

@@ -36,6 +36,7 @@ const view: ContactView = {
   from: { firstName: 7, lastName: 7, title: 7, company: 7 },
   mergeChance: 1,
   alternatives: [],
+  brief: [],
   found: {},
   profiles: [],
   recordIds: [7],

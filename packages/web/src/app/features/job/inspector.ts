@@ -17,6 +17,7 @@ import { PERSON_FIELDS } from '@sieve/core/model/person';
 import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
 import { valueOf } from '../../state/asked';
 import { Icon } from '../../ui/icon/icon';
+import { BriefFit } from './brief-fit';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
 import { sureWords } from '../../ui/sure-words';
@@ -41,7 +42,7 @@ interface Line {
 @Component({
   selector: 'cs-inspector',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, Icon, RecordDetails, ProfileChoice, VerdictMark],
+  imports: [MatButtonModule, BriefFit, Icon, RecordDetails, ProfileChoice, VerdictMark],
   providers: [ContactStore],
   templateUrl: './inspector.html',
   styleUrl: './inspector.scss',

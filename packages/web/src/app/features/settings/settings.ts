@@ -33,6 +33,7 @@ import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
 import { ShapesList } from './shapes-list';
+import { TitleWords, titleWordsIn, titleWordsOnly, titleWordsText } from './title-words';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -48,6 +49,7 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ShapesList,
+    TitleWords,
     ReactiveFormsModule,
     MatAutocompleteModule,
     MatButtonModule,
@@ -88,7 +90,12 @@ export class SettingsScreen {
       perSecond: [1, Validators.min(0.01)],
       simulated: [false],
     }),
-    lists: this.builder.group({ freeMail: [''], disposableMail: [''], companyWords: [''] }),
+    lists: this.builder.group({
+      freeMail: [''],
+      disposableMail: [''],
+      companyWords: [''],
+      titleWords: ['', titleWordsOnly],
+    }),
     web: this.builder.group({ simulatedHosts: [''], simulatedAt: ['', Validators.pattern(/^(\S+:\d+)?$/)] }),
     pace: this.builder.group(
       {
@@ -178,6 +185,7 @@ export class SettingsScreen {
         freeMail: wordsIn(lists.freeMail),
         disposableMail: wordsIn(lists.disposableMail),
         companyWords: wordsIn(lists.companyWords),
+        titleWords: titleWordsIn(lists.titleWords).words,
       },
       web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
@@ -225,6 +233,7 @@ export class SettingsScreen {
         freeMail: lists.freeMail.join('\n'),
         disposableMail: lists.disposableMail.join('\n'),
         companyWords: lists.companyWords.join('\n'),
+        titleWords: titleWordsText(lists.titleWords),
       },
       web: { ...web, simulatedHosts: web.simulatedHosts.join(' ') },
       pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },

@@ -16,6 +16,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatAutocompleteModule, MatAutocompleteTrigger } from '@angular/material/autocomplete';
+import type { MatOption } from '@angular/material/core';
 import { of } from 'rxjs';
 import { CountPipe } from '../count';
 import {
@@ -150,7 +151,7 @@ export class Sentence {
   /** Keys come faster than frames: they are about what was said and typed, not about what is still drawn. */
   private catchUp(event: KeyboardEvent) {
     this.app.tick();
-    const active: Proposal | undefined = this.trigger().activeOption?.value;
+    const active = (this.trigger().activeOption as MatOption<Proposal> | null)?.value;
     if (event.key !== 'Enter' || event.target !== this.caret().nativeElement) return;
     if (!this.trigger().panelOpen || !active || this.proposals().includes(active)) return;
     event.preventDefault();
