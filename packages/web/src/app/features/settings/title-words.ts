@@ -83,12 +83,13 @@ export const titleWordsOnly = ({ value }: AbstractControl<string>): ValidationEr
   styles: `
     :host {
       display: block;
+      margin-top: 14px;
     }
     mat-form-field {
       width: 100%;
     }
     p {
-      margin: 0 0 6px;
+      margin: 4px 0 6px;
     }
     ul {
       padding: 0;
