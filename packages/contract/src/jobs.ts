@@ -48,6 +48,8 @@ export const summary = z.object({
   merged: count,
   pairs: count,
   expectedError: z.number(),
+  /** Between these the share of wrong merges is in nine jobs of ten. */
+  errorRange: z.object({ low: z.number(), high: z.number() }).optional(),
   /** Pairs at least this likely were merged; not there where it was sifted before this was counted. */
   mergeFrom: z.number().optional(),
   /** In the order of the sieve. */

@@ -3,6 +3,8 @@ export interface Link {
   a: number;
   b: number;
   chance: number;
+  /** What was seen of it, as `patternOf` writes it. */
+  pattern: number;
 }
 
 /**
@@ -63,7 +65,7 @@ export function cluster(
     if (one.length * two.length > 1 && one.length * two.length <= 400) {
       let against = 0;
       for (const i of one) for (const j of two) if (conflict(i, j)) against++;
-      if (against * 2 > one.length * two.length) continue;
+      if (against * 2 >= one.length * two.length) continue;
     }
     unite(x, y);
   }

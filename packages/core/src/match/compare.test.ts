@@ -30,8 +30,9 @@ test.each([
   [titleLevel, 'quality manager', 'quality director', 2],
   [titleLevel, 'owner', 'driver', 1],
   [emailLevel, 'maren.oakhill@a.example', 'maren.oakhill@b.example', 3],
-  [emailLevel, 'info@a.example', 'info@b.example', 1],
-  [emailLevel, 'maren.oakhill@a.example', 'maren.oakhil@a.example', 2],
+  [emailLevel, 'info@a.example', 'info@b.example', 2],
+  [emailLevel, 'maren.oakhill@a.example', 'maren.oakhil@a.example', 3],
+  [emailLevel, 'moakhill@a.example', 'moakhill2@a.example', 1],
   [phoneLevel, '+441134960417', '+441134960471', 3],
   [phoneLevel, '+441134960417', '+441134960999', 1],
 ] as const)('%p of %s and %s', (level, a, b, expected) => {
@@ -94,4 +95,20 @@ describe('blocks', () => {
   test('their number stays in proportion to the records, however common the names', () => {
     expect(pairs.size / people.length).toBeLessThan(8 * 10);
   });
+});
+
+test('a line or a mailbox that two people have is one of others too; a Jr that is missing is no other person', () => {
+  const line = '+441134960417';
+  const people = [
+    { firstName: 'Maren', lastName: 'Oakhill', phone: line, email: 'moakhill@a.example' },
+    { firstName: 'Maren', lastName: 'Oakhill', phone: line, suffix: 'Jr.' },
+    { firstName: 'Tobias', lastName: 'Venn', phone: line, suffix: 'PhD' },
+    { firstName: 'Maren', lastName: 'Oakhill', phone: '+441134960999', email: 'moakhill@a.example', suffix: 'Sr' },
+    { firstName: 'Maren', lastName: 'Oakhill', phone: '+441134960999', email: 'info@a.example' },
+    { firstName: 'Maren', lastName: 'Oakhill', email: 'info@a.example' },
+  ].map(person);
+  const compare = comparisons(toSubjects(people));
+  expect([compare.phone(0, 1), compare.phone(3, 4)]).toEqual([2, 4]);
+  expect([compare.email(0, 3), compare.email(4, 5)]).toEqual([4, 2]);
+  expect([compare.suffix(0, 2), compare.suffix(0, 1), compare.suffix(1, 3)]).toEqual([0, 2, 1]);
 });

@@ -1,11 +1,21 @@
 import { jaroWinkler } from '../text/jaro-winkler';
 import { oneEdit } from '../text/one-edit';
 import { areForms } from '../words/nicknames';
-import { isRole } from '../words/mail';
+import { isFreeMail, isRole } from '../words/mail';
 import type { Interned, Subjects } from './subject';
 
 /** What is compared, in the order of the digits of a pattern. */
-export const COMPARED = ['firstName', 'lastName', 'email', 'phone', 'profile', 'company', 'city', 'title'] as const;
+export const COMPARED = [
+  'firstName',
+  'lastName',
+  'email',
+  'phone',
+  'profile',
+  'company',
+  'city',
+  'title',
+  'suffix',
+] as const;
 export type Compared = (typeof COMPARED)[number];
 
 /** How alike two values are: 0 one side is blank, 1 different, 2 near, 3 nearly the same, 4 the same. */
@@ -30,16 +40,46 @@ export function comparisons(s: Subjects): Record<Compared, Compare> {
     };
   const email = remembered(s.email, emailLevel);
   const phone = remembered(s.phone, phoneLevel);
+  const areTwo = (a: number, b: number) => {
+    const [firsts, lasts] = [first(a, b), last(a, b)];
+    if (firsts === 1) return !swapped(a, b);
+    return lasts === 1 && (firsts === 2 || email(a, b) === 1);
+  };
+  const sharedEmail = sharedValues(s.email, areTwo);
+  const sharedPhone = sharedValues(s.phone, areTwo);
+  const unless =
+    (shared: Uint8Array, { ids }: Interned, compare: Compare): Compare =>
+    (a, b) => {
+      const level = compare(a, b);
+      return level === 4 && shared[ids[a]!] === 1 ? 2 : level;
+    };
   return {
     firstName: turned(first),
     lastName: turned(last),
-    email,
-    phone,
+    email: unless(sharedEmail, s.email, email),
+    phone: unless(sharedPhone, s.phone, phone),
     profile: (a, b) => exact(s.profile, a, b),
     company: (a, b) => (exact(s.domain, a, b) === 4 ? 4 : company(a, b)),
     city: placeLevel(s, city),
     title,
+    suffix: generationLevel(s.suffix),
   };
+}
+
+/** A value with more records than this is looked at along its order only. */
+const MOST_LOOKED_AT = 12;
+
+/** The values that two people have: switchboards, office mailboxes, a family's phone. */
+function sharedValues({ ids, values, counts }: Interned, areTwo: (a: number, b: number) => boolean): Uint8Array {
+  const shared = Uint8Array.from(values, (value) => (isRole(value) ? 1 : 0));
+  const holders = new Map<number, number[]>();
+  for (const [i, id] of ids.entries()) {
+    if (id === 0 || counts[id]! < 2 || shared[id] === 1) continue;
+    const others = holders.get(id) ?? [];
+    if (others.some((other) => areTwo(other, i))) shared[id] = 1;
+    else if (others.length < MOST_LOOKED_AT) holders.set(id, [...others, i]);
+  }
+  return shared;
 }
 
 /** Tells whether first and last name stand in each other's place, give or take a letter behind the first. */
@@ -81,6 +121,15 @@ const exact = (column: Interned, a: number, b: number): Level => {
   return x === 0 || y === 0 ? 0 : x === y ? 4 : 1;
 };
 
+/** Father and son differ by a Jr that is often left out: one that is missing says a little, another one much. */
+const generationLevel =
+  ({ ids }: Interned): Compare =>
+  (a, b) => {
+    const [x, y] = [ids[a]!, ids[b]!];
+    if (x === y) return x === 0 ? 0 : 4;
+    return x === 0 || y === 0 ? 2 : 1;
+  };
+
 export function firstNameLevel(a: string, b: string): Level {
   if (a.length === 1 || b.length === 1) return a[0] === b[0] ? 2 : 1;
   if (a === b || areForms(a, b)) return 3;
@@ -113,11 +162,16 @@ export function titleLevel(a: string, b: string): Level {
   return overlap >= 0.6 ? 3 : overlap > 0.2 ? 2 : 1;
 }
 
+/** 3: a slip of the pen, or the same name at another domain; 2: at another domain; 1: another mailbox at the same firm. */
 export function emailLevel(a: string, b: string): Level {
   const [localA, domainA] = a.split('@') as [string, string];
   const [localB, domainB] = b.split('@') as [string, string];
-  if (localA === localB && localA.length > 4 && !isRole(a)) return 3;
-  return domainA === domainB && (oneEdit(localA, localB) || jaroWinkler(localA, localB, 0.95) >= 0.95) ? 2 : 1;
+  if (domainA !== domainB) return localA === localB && localA.length > 4 && !isRole(a) ? 3 : 2;
+  // Namesakes are told apart by figures.
+  const figures = (local: string) => local.replace(/\D/g, '');
+  if (figures(localA) === figures(localB) && (oneEdit(localA, localB) || jaroWinkler(localA, localB, 0.95) >= 0.95))
+    return 3;
+  return isFreeMail(domainA, []) ? 2 : 1;
 }
 
 export const phoneLevel = (a: string, b: string): Level => (oneEdit(a, b) ? 3 : 1);

@@ -2,15 +2,40 @@ import { samplePairs, type Pairs } from './blocks';
 import { COMPARED, LEVELS, type Compare, type Compared } from './compare';
 import type { Subjects } from './subject';
 
-/** What was learned: for each field and level how often it is seen among same people (m) and among others (u). */
+/** How often each level of each field is seen among some pairs. */
+export type Shares = number[][];
+
+/**
+ * What pairs of one kind show: each field, and both names together, by `first * LEVELS + last` where both are known. A block asks
+ * for one name or the other, so among those that it brings together the two depend on each other.
+ */
+export interface Shown {
+  fields: Shares;
+  names: number[];
+}
+
+/**
+ * What was learned: how often each level of each field is seen among same people (m) and among others (u), of whom some are
+ * close to each other, relatives and colleagues, and the rest are strangers of one name.
+ */
 export interface Weights {
-  m: number[][];
-  u: number[][];
+  m: Shares;
+  u: Shares;
   /** Share of the compared pairs that are the same person. */
   prior: number;
+  same: Shown;
+  close: Shown;
+  strangers: Shown;
+  /** Share of the others that are close. */
+  closeShare: number;
 }
 
 const FIELDS = COMPARED.length;
+const FIRST = COMPARED.indexOf('firstName');
+const LAST = COMPARED.indexOf('lastName');
+const BY_NAME = new Set([FIRST, LAST, COMPARED.indexOf('email')]);
+const COMPANY = COMPARED.indexOf('company');
+const PLACE = COMPARED.indexOf('city');
 const SMOOTH = 0.5;
 /** Pairs that are enough to learn from. */
 const LEARN_FROM = 30_000;
@@ -19,13 +44,27 @@ const LEARN_FROM = 30_000;
 const START_M: Record<Compared, number[]> = {
   firstName: [0.06, 0.06, 0.18, 0.7],
   lastName: [0.04, 0.04, 0.07, 0.85],
-  email: [0.25, 0.1, 0.1, 0.55],
-  phone: [0.25, 0.01, 0.04, 0.7],
+  email: [0.05, 0.3, 0.1, 0.55],
+  phone: [0.2, 0.1, 0.04, 0.66],
   profile: [0.02, 0.01, 0.01, 0.96],
   company: [0.15, 0.1, 0.1, 0.65],
   city: [0.15, 0.05, 0.04, 0.76],
   title: [0.25, 0.2, 0.15, 0.4],
+  suffix: [0.02, 0.28, 0.01, 0.69],
 };
+
+/**
+ * Relatives and colleagues share mailboxes, phones and firms: first names that are known and differ rule a pair out, unless
+ * a profile link says otherwise. Last names may differ where a mailbox or a phone is shared, since people marry.
+ */
+export function mayBeOne(level: (field: Compared) => number): boolean {
+  const same = LEVELS - 1;
+  if (level('profile') === same) return true;
+  const first = level('firstName');
+  if (first === 1) return false;
+  if (level('lastName') !== 1) return true;
+  return first !== 0 && (level('email') >= 3 || level('phone') === same);
+}
 
 /** The levels of a pair as one number: base 5 digits in the order of COMPARED. */
 export const patternOf = (compare: Record<Compared, Compare>) => {
@@ -49,6 +88,14 @@ export function levelsOf(pattern: number): number[] {
 interface Seen {
   levels: number[];
   n: number;
+  /** That it can be one person; who cannot teaches what the others are like. */
+  mayBe: boolean;
+}
+
+/** Pairs of one kind: how many of all pairs they are, and how often they show each level. */
+interface Kind {
+  share: number;
+  shown: Shown;
 }
 
 /**
@@ -56,7 +103,8 @@ interface Seen {
  *
  * First over all pairs of records: u from pairs drawn at random, and pairs that share no block count as different people.
  * That cannot go astray, but takes the others for less alike than they are, since pairs that share a block agree on names
- * far more often. So then m and u are both learned among the compared pairs, from where the first pass ended.
+ * far more often. So then all is learned among the compared pairs, from where the first pass ended; the others as two kinds
+ * (Larsen and Rubin 2001), since relatives and colleagues agree on place, firm and line together and strangers do not.
  *
  * @param pairs the compared pairs; of very many, a sample is learned from
  * @param random 0 to 1; a seeded one makes the outcome repeatable
@@ -74,60 +122,127 @@ export function learnWeights(
     const pattern = patternAt(sample.a[k]!, sample.b[k]!);
     counts.set(pattern, (counts.get(pattern) ?? 0) + each);
   }
-  const seen = [...counts].map(([pattern, n]) => ({ levels: levelsOf(pattern), n }));
-  const all = Math.max(1, (subjects.size * (subjects.size - 1)) / 2);
-  const start: Weights = {
-    m: COMPARED.map((field) => [0, ...START_M[field]]),
-    u: randomU(subjects, compare, random),
-    prior: Math.min(0.5, (subjects.size * 0.1) / all),
-  };
-  if (pairs.size < 20) return start;
-  const overall = maximise(start, seen, all, 25, start.u);
-  const matched = overall.prior * all;
-  const within = maximise(
-    { ...overall, prior: Math.min(0.9, Math.max(1e-6, matched / pairs.size)) },
-    seen,
-    pairs.size,
-    25,
-    null,
-  );
-  return within.prior * pairs.size > matched * MOST_GROWTH ? overall : within;
+  const seen = [...counts].map(([pattern, n]) => {
+    const levels = levelsOf(pattern);
+    return { levels, n, mayBe: mayBeOne((field) => levels[COMPARED.indexOf(field)]!) };
+  });
+  const all = Math.max(pairs.size, 1, (subjects.size * (subjects.size - 1)) / 2);
+  const u = randomU(subjects, compare, random);
+  const prior = Math.min(0.5, (subjects.size * 0.1) / all);
+  const overall: Kind[] = [
+    { share: prior, shown: START },
+    { share: 1 - prior, shown: independent(u) },
+  ];
+  if (pairs.size < 20) return weightsOf([...overall, { share: 0, shown: overall[1]!.shown }]);
+  maximise(overall, seen, { unseen: all - pairs.size, onlyFirst: true });
+  const matched = overall[0]!.share * all;
+  const within = apart(overall, seen, Math.min(0.9, Math.max(1e-6, matched / pairs.size)));
+  maximise(within, seen, { unseen: 0, onlyFirst: false, random: u });
+  const grown = within[0]!.share * pairs.size > matched * MOST_GROWTH;
+  return weightsOf(grown ? [...overall, { share: 0, shown: overall[1]!.shown }] : within);
 }
 
 /** A second pass that finds so many more matches than the first has begun to call something else a match. */
 const MOST_GROWTH = 1.3;
+const ROUNDS = 25;
 
-/** Rounds of expectation and maximisation; u stays as it is when `fixedU` is given. */
+/** Rounds of expectation and maximisation over kinds of pairs, the first of them the same people; changes them. */
 function maximise(
-  start: Weights,
+  kinds: Kind[],
   seen: readonly Seen[],
-  pairs: number,
-  rounds: number,
-  fixedU: number[][] | null,
-): Weights {
-  const weights = { ...start };
+  { unseen, onlyFirst, random }: { unseen: number; onlyFirst: boolean; random?: Shares },
+) {
+  const pairs = seen.reduce((sum, { n }) => sum + n, unseen);
   // A handful of made-up pairs keeps a level that was never seen from meaning the impossible.
   const made = Math.min(20, seen.length * 0.2);
-  for (let round = 0; round < rounds; round++) {
-    const m = COMPARED.map((field) => [0, ...START_M[field].map((share) => share * made)]);
-    const u = start.u.map((field) => field.map((share) => share * made));
-    const weigh = weigher(weights);
-    let matched = 0;
-    for (const { levels, n } of seen) {
-      const p = chanceOf(weigh(levels));
-      matched += p * n;
-      for (let f = 0; f < FIELDS; f++) {
-        const level = levels[f]!;
-        if (level === 0) continue;
-        m[f]![level]! += p * n;
-        u[f]![level]! += (1 - p) * n;
+  const begun = kinds.map(({ shown }, k) => (k === 0 ? START : shown));
+  for (let round = 0; round < ROUNDS; round++) {
+    const weigh = kinds.map(({ share, shown }) => bitsIn(shown, share));
+    const sums = kinds.map(() => 0);
+    const counted = begun.map((shown) => times(shown, made));
+    for (const { levels, n, mayBe } of seen) {
+      const odds = weigh.map((bits, k) => (k === 0 && !mayBe ? 0 : 2 ** bits(levels)));
+      const sum = odds.reduce((a, b) => a + b, 0);
+      for (const [k, odd] of odds.entries()) {
+        const share = (odd / sum) * n;
+        sums[k]! += share;
+        count(counted[k]!, levels, share);
       }
     }
-    weights.m = m.map(shares);
-    weights.u = fixedU ?? u.map(shares);
-    weights.prior = Math.min(0.9, Math.max(1e-12, matched / pairs));
+    sums[kinds.length - 1]! += unseen;
+    for (const [k, kind] of kinds.entries()) {
+      kind.share = Math.min(1 - 1e-12, Math.max(1e-12, sums[k]! / pairs));
+      if (k === 0 || !onlyFirst) kind.shown = sharesIn(counted[k]!);
+    }
+    if (random) {
+      const [, close, strangers] = kinds as [Kind, Kind, Kind];
+      close.shown.names = atLeast(close.shown.names, random[FIRST]!);
+      // Strangers share a block for their names, of which their addresses are made; in all else they are any two people.
+      strangers.shown.fields = strangers.shown.fields.map((field, f) => (BY_NAME.has(f) ? field : random[f]!));
+    }
   }
-  return weights;
+}
+
+/** Relatives and colleagues of one last name have one first name at least as often as any two people. */
+function atLeast(names: readonly number[], random: readonly number[]): number[] {
+  return shares(
+    names.map((share, cell) => {
+      const [first, last] = [Math.floor(cell / LEVELS), cell % LEVELS];
+      return Math.max(share, (random[first]! * names[LEVELS + last]!) / random[1]!);
+    }),
+  );
+}
+
+/** Same people, close others and strangers to begin with: close is who agrees on a firm or a place. */
+function apart([same, others]: readonly Kind[], seen: readonly Seen[], prior: number): Kind[] {
+  const [sameBits, otherBits] = [bitsIn(same!.shown, prior), bitsIn(others!.shown, 1 - prior)];
+  const shown = [times(others!.shown, SMOOTH), times(others!.shown, SMOOTH)];
+  const sums = [SMOOTH, SMOOTH];
+  for (const { levels, n, mayBe } of seen) {
+    const other = mayBe ? (1 - chanceOf(sameBits(levels) - otherBits(levels))) * n : n;
+    const kind = Math.max(levels[COMPANY]!, levels[PLACE]!) >= 3 ? 0 : 1;
+    sums[kind]! += other;
+    count(shown[kind]!, levels, other);
+  }
+  const all = sums[0]! + sums[1]!;
+  return [
+    { share: prior, shown: same!.shown },
+    ...shown.map((one, k) => ({ share: ((1 - prior) * sums[k]!) / all, shown: sharesIn(one) })),
+  ];
+}
+
+function weightsOf([same, close, strangers]: readonly Kind[]): Weights {
+  const others = close!.share + strangers!.share;
+  const closeShare = close!.share / others;
+  return {
+    m: same!.shown.fields,
+    u: close!.shown.fields.map((field, f) =>
+      field.map((share, level) => share * closeShare + strangers!.shown.fields[f]![level]! * (1 - closeShare)),
+    ),
+    prior: same!.share / (same!.share + others),
+    same: same!.shown,
+    close: close!.shown,
+    strangers: strangers!.shown,
+    closeShare,
+  };
+}
+
+/** Fields that do not depend on each other. */
+const independent = (fields: Shares): Shown => ({
+  fields,
+  names: fields[FIRST]!.flatMap((first) => fields[LAST]!.map((last) => first * last)),
+});
+const START = independent(COMPARED.map((field) => [0, ...START_M[field]]));
+
+const times = ({ fields, names }: Shown, n: number): Shown => ({
+  fields: fields.map((field) => field.map((share) => share * n)),
+  names: names.map((share) => share * n),
+});
+const sharesIn = ({ fields, names }: Shown): Shown => ({ fields: fields.map(shares), names: shares(names) });
+
+function count({ fields, names }: Shown, levels: readonly number[], n: number) {
+  for (let f = 0; f < FIELDS; f++) if (levels[f] !== 0) fields[f]![levels[f]!]! += n;
+  if (levels[FIRST] !== 0 && levels[LAST] !== 0) names[levels[FIRST]! * LEVELS + levels[LAST]!]! += n;
 }
 
 const shares = (counts: number[]): number[] => {
@@ -135,7 +250,7 @@ const shares = (counts: number[]): number[] => {
   return counts.map((n) => n / sum);
 };
 
-function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => number): number[][] {
+function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => number): Shares {
   const draws = Math.min(LEARN_FROM, s.size * 40);
   const u = COMPARED.map(() => [0, ...Array<number>(LEVELS - 1).fill(SMOOTH)]);
   for (let k = 0; k < draws; k++) {
@@ -150,12 +265,38 @@ function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => 
   return u.map(shares);
 }
 
-/** What all fields of a pair say together with the prior, in bits. Blank fields say nothing. */
-export function weigher(weights: Weights): (levels: readonly number[]) => number {
-  const bits = COMPARED.map((_, f) => weights.m[f]!.map((_m, level) => bitsOf(weights, f, level)));
-  const prior = Math.log2(weights.prior / (1 - weights.prior));
-  return (levels) => levels.reduce((sum, level, f) => sum + bits[f]![level]!, prior);
+/** How often a pattern is seen among pairs of one kind, in bits, its share included. Blank fields say nothing. */
+function bitsIn({ fields, names }: Shown, share: number): (levels: readonly number[]) => number {
+  const bits = fields.map((field) => field.map((one) => Math.log2(one)));
+  const nameBits = names.map((one) => Math.log2(one));
+  const all = Math.log2(Math.max(share, 1e-300));
+  return (levels) => {
+    const [first, last] = [levels[FIRST]!, levels[LAST]!];
+    const both = first !== 0 && last !== 0;
+    let sum = both ? all + nameBits[first * LEVELS + last]! : all;
+    for (let f = 0; f < FIELDS; f++)
+      if (levels[f] !== 0 && !(both && (f === FIRST || f === LAST))) sum += bits[f]![levels[f]!]!;
+    return sum;
+  };
 }
+
+/** What a pattern weighs as a pair of each kind, in bits. */
+export interface PairBits {
+  same: number;
+  close: number;
+  strangers: number;
+}
+
+export function weigher({ prior, closeShare, ...kinds }: Weights): (levels: readonly number[]) => PairBits {
+  const same = bitsIn(kinds.same, prior);
+  const close = bitsIn(kinds.close, (1 - prior) * closeShare);
+  const strangers = bitsIn(kinds.strangers, (1 - prior) * (1 - closeShare));
+  return (levels) => ({ same: same(levels), close: close(levels), strangers: strangers(levels) });
+}
+
+/** What all fields of a pair say together with the prior, in bits; a rare name says more to strangers than to relatives. */
+export const bitsFor = ({ same, close, strangers }: PairBits, { own, family }: Rarity = NOT_RARE): number =>
+  same - Math.log2(2 ** (close - own) + 2 ** (strangers - own - family));
 
 /** How likely a pair is one person, 0 to 1, from its bits. */
 export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
@@ -164,18 +305,29 @@ export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
 export const bitsOf = (weights: Weights, field: number, level: number): number =>
   level === 0 ? 0 : Math.log2(weights.m[field]![level]! / weights.u[field]![level]!);
 
-const NAMES = [COMPARED.indexOf('firstName'), COMPARED.indexOf('lastName'), COMPARED.indexOf('company')] as const;
+/** Bits that rare names add: those of one's own, and those that a family shares. */
+export interface Rarity {
+  own: number;
+  family: number;
+}
+const NOT_RARE: Rarity = { own: 0, family: 0 };
+/** Bits that one name adds or takes at most. */
+const MOST_RARE = 4;
 
-/** A rare name that agrees says more than a common one: bits to add for a pair (Winkler 1989, frequency-based matching). */
-export function rarity(subjects: Subjects, weights: Weights, pattern: readonly number[], a: number): number {
-  let bits = 0;
-  for (const f of NAMES) {
-    if (pattern[f] !== 4) continue;
-    const column = subjects[COMPARED[f]!];
-    const id = column.ids[a]!;
-    if (id === 0) continue;
-    const share = Math.max(column.counts[id]! / subjects.size, 2 / subjects.size);
-    bits += Math.max(-4, Math.min(3, Math.log2(weights.u[f]![4]! / share))) * 0.5;
-  }
-  return bits;
+/** Says of pairs what their names add: a rare one that agrees says more than a common one (Winkler 1989, frequency-based matching). */
+export function rarity(subjects: Subjects): (levels: readonly number[], a: number) => Rarity {
+  const bitsOfName = (field: 'firstName' | 'lastName' | 'company') => {
+    const { ids, counts } = subjects[field];
+    const known = counts.reduce((sum, n, id) => (id === 0 ? sum : sum + n), 0);
+    /** How often two of those whose name is known have the same. */
+    const agree = counts.reduce((sum, n, id) => (id === 0 ? sum : sum + (n / known) ** 2), 0);
+    const f = COMPARED.indexOf(field);
+    return (levels: readonly number[], a: number) => {
+      const id = ids[a]!;
+      if (levels[f] !== 4 || id === 0) return 0;
+      return Math.max(-MOST_RARE, Math.min(MOST_RARE, Math.log2((agree * known) / Math.max(2, counts[id]!))));
+    };
+  };
+  const [first, last, company] = [bitsOfName('firstName'), bitsOfName('lastName'), bitsOfName('company')];
+  return (levels, a) => ({ own: first(levels, a), family: last(levels, a) + company(levels, a) });
 }

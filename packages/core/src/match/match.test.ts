@@ -74,6 +74,39 @@ test('finds the doubles of a made-up world, and little else', () => {
   expect(right / (right + wrong)).toBeGreaterThan(0.95);
 });
 
+test('a family in one house on one line is no person, however much it shares; the error is not said too small', () => {
+  const random = seededRandom(11);
+  const pick = <T>(list: T[]) => list[Math.floor(random() * list.length)]!;
+  const word = () => Array.from({ length: 6 }, () => pick([...'abcdefghiklmnoprstuv'])).join('');
+  const given = Array.from({ length: 200 }, word);
+  const people: Person[] = [];
+  const truth: number[] = [];
+  for (let home = 0; home < 700; home++) {
+    const names = new Set(Array.from({ length: 1 + Math.floor(random() * 4) }, () => pick(given)));
+    const shared = {
+      lastName: `${pick(LAST)}${home % 9}`,
+      phone: `+12125550${100 + home}`,
+      street: `Mill Lane ${home}`,
+      postcode: String(10_000 + home),
+      city: pick(['Wells', 'Settle', 'Bala']),
+    };
+    for (const firstName of names) {
+      const id = truth.length;
+      for (let k = random() < 0.4 ? 2 : 1; k > 0; k--) {
+        people.push(person({ ...shared, firstName, phone: random() < 0.3 ? '' : shared.phone }));
+        truth.push(id);
+      }
+    }
+  }
+  const { roots, errorRange } = matchPeople(people, { mergeFrom: 0.8, judgeFrom: 0.3 });
+  let [right, wrong] = [0, 0];
+  for (const [i, root] of roots.entries()) if (root !== i) truth[i] === truth[root] ? right++ : wrong++;
+  const real = truth.length - new Set(truth).size;
+  expect(right / real).toBeGreaterThan(0.97);
+  expect(wrong / (right + wrong)).toBeLessThan(0.02);
+  expect(wrong / (right + wrong)).toBeLessThanOrEqual(errorRange.high);
+});
+
 test('the same data gives the same outcome, and what a person says wins', () => {
   const { people } = world(6, 200);
   const lines = { mergeFrom: 0.9, judgeFrom: 0.3 };
@@ -133,7 +166,7 @@ test('no cluster joins what a person keeps apart, by whatever way round', () => 
     const different = [pair(), pair()];
     const roots = cluster(
       size,
-      Array.from({ length: 30 }, () => ({ a: pair()[0], b: pair()[1], chance: random() })).filter(
+      Array.from({ length: 30 }, () => ({ a: pair()[0], b: pair()[1], chance: random(), pattern: 0 })).filter(
         ({ a, b }) => a !== b,
       ),
       [],

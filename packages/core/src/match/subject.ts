@@ -13,7 +13,8 @@ export type MatchField =
   | 'street'
   | 'postcode'
   | 'city'
-  | 'title';
+  | 'title'
+  | 'suffix';
 
 /** The values of one field over all records: `ids[i]` points into `values`, 0 is blank. */
 export interface Interned {
@@ -47,6 +48,24 @@ function foldStreet(street: string): string {
   return [...short.filter((word) => !/^\d/.test(word)), ...short.filter((word) => /^\d/.test(word))].join(' ');
 }
 
+const GENERATIONS: Record<string, string> = {
+  jr: 'jr',
+  sr: 'sr',
+  ii: 'ii',
+  '2nd': 'ii',
+  iii: 'iii',
+  '3rd': 'iii',
+  iv: 'iv',
+};
+
+/** Which of a family somebody is, of all that stands behind a name; '' where it does not say. */
+const generation = (suffix: string): string =>
+  suffix
+    .toLowerCase()
+    .split(/[^a-z0-9]+/)
+    .map((part) => (Object.hasOwn(GENERATIONS, part) ? GENERATIONS[part]! : ''))
+    .find((part) => part !== '') ?? '';
+
 /** How a value is made equal to those that mean the same; null: it is compared as it is. */
 const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   firstName: fold,
@@ -60,6 +79,7 @@ const FOLD: Record<MatchField, ((value: string) => string) | null> = {
   postcode: fold,
   city: fold,
   title: (value) => value.toLowerCase(),
+  suffix: generation,
 };
 
 /** A value as it is compared. */

@@ -41,7 +41,7 @@ export function createOutcome(client: Database, outcome: number): void {
   client.exec(
     `CREATE TABLE ${contacts} (${CONTACT_COLUMNS.join(', ').replace(/^id/, 'id INTEGER PRIMARY KEY')});
      CREATE TABLE ${search} (id INTEGER PRIMARY KEY, stop, state, text);
-     CREATE TABLE ${pairs} (a, b, chance, merged, PRIMARY KEY (a, b)) WITHOUT ROWID;
+     CREATE TABLE ${pairs} (a, b, chance, merged, pattern, PRIMARY KEY (a, b)) WITHOUT ROWID;
      CREATE TABLE ${companies} (id INTEGER PRIMARY KEY, ${COMPANY_FIELDS.join(', ')}, extra, sources, records)`,
   );
 }
@@ -105,7 +105,7 @@ export interface StoredCompany {
 }
 
 /** A pair of records, how likely they are one person, and whether they were merged. */
-export type StoredPair = [a: number, b: number, chance: number, merged: 0 | 1];
+export type StoredPair = [a: number, b: number, chance: number, merged: 0 | 1, pattern: number];
 
 /** Companies of a table of them, those that a condition chooses. */
 export const readCompanies = (client: Database, table: string, where: string, ...params: unknown[]): StoredCompany[] =>
@@ -127,7 +127,7 @@ export function outcomeWriter(client: Database, outcome: number) {
   const { contacts, search, pairs, companies } = tablesOf(outcome);
   const insertContact = client.prepare(`INSERT INTO ${contacts} VALUES (${CONTACT_COLUMNS.map(() => '?').join(', ')})`);
   const insertSearch = client.prepare(`INSERT INTO ${search} VALUES (?, ?, ?, ?)`);
-  const insertPair = client.prepare(`INSERT INTO ${pairs} VALUES (?, ?, ?, ?)`);
+  const insertPair = client.prepare(`INSERT INTO ${pairs} VALUES (?, ?, ?, ?, ?)`);
   const removeContact = client.prepare(`DELETE FROM ${contacts} WHERE id = ?`);
   const removeSearch = client.prepare(`DELETE FROM ${search} WHERE id = ?`);
   const removePair = client.prepare(`DELETE FROM ${pairs} WHERE a = ? AND b = ?`);
@@ -163,7 +163,7 @@ export function outcomeWriter(client: Database, outcome: number) {
       return new Map(all.map((columns) => [columns[0] as number, columns]));
     },
     companies: () => readCompanies(client, companies, ''),
-    pairs: () => client.prepare(`SELECT a, b, chance, merged FROM ${pairs}`).raw().all() as StoredPair[],
+    pairs: () => client.prepare(`SELECT a, b, chance, merged, pattern FROM ${pairs}`).raw().all() as StoredPair[],
   };
 }
 

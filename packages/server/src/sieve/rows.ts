@@ -12,6 +12,7 @@ import {
   tidy,
   titleKey,
   titleReader,
+  type Link,
   type Person,
   type Weights,
   type WordLists,
@@ -164,8 +165,10 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
   const { pairs } = shownOutcome(db, jobId);
   const { person, extra, from, mergeChance, alternatives, found, recordIds } = contact;
   const merges = db.outcomes
-    .prepare(`SELECT a, b, chance FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`)
-    .all(JSON.stringify(recordIds)) as { a: number; b: number; chance: number }[];
+    .prepare(
+      `SELECT a, b, chance, pattern FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`,
+    )
+    .all(JSON.stringify(recordIds)) as Link[];
   const viewOf = recordViews(db, jobId, lists);
   return {
     ...toRow(contact, stepIds(db, jobId)),
@@ -226,14 +229,13 @@ const weightsOf = (db: Db, jobId: number): Weights | null => jobRow(db, jobId)!.
 
 /** Pairs with what speaks for and against them. */
 function explained(
-  pairs: readonly { a: number; b: number; chance: number }[],
+  pairs: readonly Link[],
   view: (id: number) => RecordView | undefined,
   weights: Weights | null,
 ): PairView[] {
-  return pairs.flatMap(({ a: idA, b: idB, chance }) => {
-    const a = view(idA);
-    const b = view(idB);
-    return a && b ? [{ a, b, chance, evidence: weights ? evidenceOf(a.person, b.person, weights) : [] }] : [];
+  return pairs.flatMap((pair) => {
+    const [a, b] = [view(pair.a), view(pair.b)];
+    return a && b ? [{ a, b, chance: pair.chance, evidence: weights ? evidenceOf(pair, weights) : [] }] : [];
   });
 }
 
@@ -245,11 +247,9 @@ export function pairsToJudge(
   lists: WordLists,
 ): { total: number; pairs: PairView[] } {
   const from = `FROM ${shownOutcome(db, jobId).pairs} WHERE merged = 0`;
-  const rows = db.outcomes.prepare(`SELECT a, b, chance ${from} ORDER BY abs(chance - 0.5), a LIMIT ?`).all(limit) as {
-    a: number;
-    b: number;
-    chance: number;
-  }[];
+  const rows = db.outcomes
+    .prepare(`SELECT a, b, chance, pattern ${from} ORDER BY abs(chance - 0.5), a LIMIT ?`)
+    .all(limit) as Link[];
   const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get() as number;
   return { total, pairs: explained(rows, recordViews(db, jobId, lists), weightsOf(db, jobId)) };
 }

@@ -109,7 +109,7 @@ function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly Sou
   const idOf = (i: number) => rows[i]!.recordId;
   const toStored =
     (merged: 0 | 1) =>
-    (link: Link): StoredPair => [idOf(link.a), idOf(link.b), link.chance, merged];
+    (link: Link): StoredPair => [idOf(link.a), idOf(link.b), link.chance, merged, link.pattern];
   // In the order of their table, which is written so twice as fast.
   return [...doubtful.map(toStored(0)), ...[...new Set(reasons.values())].map(toStored(1))].sort(
     (p, q) => p[0] - q[0] || p[1] - q[1],
@@ -138,6 +138,7 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     merged: rows.length - contacts.length,
     pairs: match.doubtfulCount,
     expectedError: match.expectedError,
+    errorRange: match.errorRange,
     mergeFrom: match.mergeFrom,
     steps,
     verdicts,

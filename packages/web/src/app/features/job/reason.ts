@@ -24,6 +24,7 @@ const COMPARED_WORDS: Record<string, string> = {
   company: 'company',
   city: 'place',
   title: 'title',
+  suffix: 'suffix',
 };
 
 /** What the records of a contact agreed on, strongest first; '' for a single record. */

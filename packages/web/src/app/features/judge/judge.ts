@@ -15,6 +15,13 @@ import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 
 const LEVEL_WORDS = ['one side is empty', 'different', 'near', 'nearly the same', 'the same'];
 
+/** Where a level of a field means more than how alike two values are. */
+const FIELD_LEVELS: Record<string, Record<number, string>> = {
+  email: { 1: 'another mailbox of the same firm', 2: 'another firm, or an office’s mailbox' },
+  phone: { 2: 'a line that others have too' },
+  suffix: { 2: 'only one has it' },
+};
+
 const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
 
 /** Two records, what speaks for and against, one key for each answer. */
@@ -89,7 +96,7 @@ function wordsOf({ a, b }: PairView, field: string, level: number): string {
   const isInitial = ({ person }: PairView['a']) => /^\p{L}\.?$/u.test(person.firstName);
   if (field === 'firstName' && level > 1 && (isInitial(a) || isInitial(b)))
     return isInitial(a) && isInitial(b) ? 'the same initial only' : 'its initial';
-  return LEVEL_WORDS[level]!;
+  return FIELD_LEVELS[field]?.[level] ?? LEVEL_WORDS[level]!;
 }
 
 const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';

@@ -14,7 +14,8 @@ export const matchView: StepView = {
   chips: ({ step, summary }) => {
     const { mergeFrom, acceptedError, judgeFrom } = matchOptions.parse(step.options);
     const line = acceptedError === null ? mergeFrom : summary?.mergeFrom;
-    const wrong = Math.round((summary?.expectedError ?? 0) * 1000);
+    const { expectedError = 0, errorRange } = summary ?? {};
+    const range = errorRange ? ` (${inThousand(errorRange.low)} to ${inThousand(errorRange.high)})` : '';
     const merged = summary?.merged ?? 0;
     return [
       {
@@ -29,7 +30,7 @@ export const matchView: StepView = {
         : [{ words: `At most ${inThousand(acceptedError)} in 1,000 wrong`, count: 0, kind: '' as const }]),
       // Where nothing was merged there is no error to expect.
       ...(merged > 0
-        ? [{ words: `About ${wrong} in 1,000 merges are expected to be wrong`, count: 0, kind: '' as const }]
+        ? [{ words: `Wrong in 1,000 merges: about ${inThousand(expectedError)}${range}`, count: 0, kind: '' as const }]
         : []),
     ];
   },
