@@ -33,7 +33,10 @@ export interface Weights {
 const FIELDS = COMPARED.length;
 const FIRST = COMPARED.indexOf('firstName');
 const LAST = COMPARED.indexOf('lastName');
-const BY_NAME = new Set([FIRST, LAST, COMPARED.indexOf('email')]);
+const EMAIL = COMPARED.indexOf('email');
+const PHONE = COMPARED.indexOf('phone');
+const PROFILE = COMPARED.indexOf('profile');
+const BY_NAME = new Set([FIRST, LAST, EMAIL]);
 const COMPANY = COMPARED.indexOf('company');
 const PLACE = COMPARED.indexOf('city');
 const SMOOTH = 0.5;
@@ -57,13 +60,12 @@ const START_M: Record<Compared, number[]> = {
  * Relatives and colleagues share mailboxes, phones and firms: first names that are known and differ rule a pair out, unless
  * a profile link says otherwise. Last names may differ where a mailbox or a phone is shared, since people marry.
  */
-export function mayBeOne(level: (field: Compared) => number): boolean {
+export function mayBeOne(levels: readonly number[]): boolean {
   const same = LEVELS - 1;
-  if (level('profile') === same) return true;
-  const first = level('firstName');
-  if (first === 1) return false;
-  if (level('lastName') !== 1) return true;
-  return first !== 0 && (level('email') >= 3 || level('phone') === same);
+  if (levels[PROFILE] === same) return true;
+  if (levels[FIRST] === 1) return false;
+  if (levels[LAST] !== 1) return true;
+  return levels[FIRST] !== 0 && (levels[EMAIL]! >= 3 || levels[PHONE] === same);
 }
 
 /** The levels of a pair as one number: base 5 digits in the order of COMPARED. */
@@ -124,7 +126,7 @@ export function learnWeights(
   }
   const seen = [...counts].map(([pattern, n]) => {
     const levels = levelsOf(pattern);
-    return { levels, n, mayBe: mayBeOne((field) => levels[COMPARED.indexOf(field)]!) };
+    return { levels, n, mayBe: mayBeOne(levels) };
   });
   const all = Math.max(pairs.size, 1, (subjects.size * (subjects.size - 1)) / 2);
   const u = randomU(subjects, compare, random);
@@ -145,6 +147,8 @@ export function learnWeights(
 /** A second pass that finds so many more matches than the first has begun to call something else a match. */
 const MOST_GROWTH = 1.3;
 const ROUNDS = 25;
+/** A share of a pair that changes nothing. */
+const NOTHING = 1e-9;
 
 /** Rounds of expectation and maximisation over kinds of pairs, the first of them the same people; changes them. */
 function maximise(
@@ -155,18 +159,19 @@ function maximise(
   const pairs = seen.reduce((sum, { n }) => sum + n, unseen);
   // A handful of made-up pairs keeps a level that was never seen from meaning the impossible.
   const made = Math.min(20, seen.length * 0.2);
+  const odds = new Float64Array(kinds.length);
   const begun = kinds.map(({ shown }, k) => (k === 0 ? START : shown));
   for (let round = 0; round < ROUNDS; round++) {
     const weigh = kinds.map(({ share, shown }) => bitsIn(shown, share));
     const sums = kinds.map(() => 0);
     const counted = begun.map((shown) => times(shown, made));
     for (const { levels, n, mayBe } of seen) {
-      const odds = weigh.map((bits, k) => (k === 0 && !mayBe ? 0 : 2 ** bits(levels)));
-      const sum = odds.reduce((a, b) => a + b, 0);
-      for (const [k, odd] of odds.entries()) {
-        const share = (odd / sum) * n;
-        sums[k]! += share;
-        count(counted[k]!, levels, share);
+      let all = 0;
+      for (let k = 0; k < kinds.length; k++) all += odds[k] = k === 0 && !mayBe ? 0 : 2 ** weigh[k]!(levels);
+      for (let k = 0; k < kinds.length; k++) {
+        const share = odds[k]! / all;
+        sums[k]! += share * n;
+        if (share > NOTHING) count(counted[k]!, levels, share * n);
       }
     }
     sums[kinds.length - 1]! += unseen;

@@ -74,13 +74,13 @@ export function matchPeople(
   const patternAt = patternOf(compare);
   const weigh = weigher(weights);
   const rarityOf = rarity(subjects);
-  const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number }>();
+  const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number; mayBe: boolean }>();
   const scoreOf = (pattern: number) => {
     let known = scored.get(pattern);
     if (!known) {
       const levels = levelsOf(pattern);
       const weighed = weigh(levels);
-      known = { levels, weighed, base: bitsFor(weighed) };
+      known = { levels, weighed, base: bitsFor(weighed), mayBe: mayBeOne(levels) };
       scored.set(pattern, known);
     }
     return known;
@@ -90,9 +90,11 @@ export function matchPeople(
   for (let k = 0; k < pairs.size; k++) {
     const a = pairs.a[k]!;
     const b = pairs.b[k]!;
-    if (!mayBeOne((field) => compare[field](a, b))) continue;
+    // Most pairs are ruled out by their first names alone.
+    if (compare.firstName(a, b) === 1 && compare.profile(a, b) !== 4) continue;
     const pattern = patternAt(a, b);
-    const { levels, weighed, base } = scoreOf(pattern);
+    const { levels, weighed, base, mayBe } = scoreOf(pattern);
+    if (!mayBe) continue;
     const exact = sharesExactKey(levels);
     if (!exact && base < HOPELESS) continue;
     const learned = chanceOf(bitsFor(weighed, rarityOf(levels, a)));
