@@ -52,7 +52,7 @@ const firm = (n: number) => ({
 });
 const slug = (text = '') => text.toLowerCase().replace(/[^a-z]/g, '');
 const phone = (n: number) => `+1 212 ${200 + (n % 799)} ${String((n * 7919) % 10000).padStart(4, '0')}`;
-const title = (r: Random) => r.pick(TITLES as unknown as readonly (string | readonly string[])[]);
+const title = (r: Random) => r.pick(TITLES);
 const titleOf = (r: Random): string => {
   const one = title(r);
   return typeof one === 'string' ? one : String(one[0]);

@@ -120,7 +120,7 @@ const facts = answeredFacts(answers);
 const env = {
   facts,
   decisions: sortDecisions([]),
-  suppression: { emails: new Set<string>(), domains: new Set<string>() },
+  suppression: new Map(),
   lists: NO_LISTS,
 };
 

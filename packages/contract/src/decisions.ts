@@ -1,3 +1,4 @@
+import { suppressionEntry } from '@sieve/core/model/suppression';
 import { decisionBody } from '@sieve/core/decisions/decision';
 import { sieveStep } from '@sieve/core/steps/sieve';
 import * as z from 'zod';
@@ -20,7 +21,7 @@ export const changeBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('pick'), rowIds: z.array(z.string()), in: z.boolean() }),
   z.object({
     kind: z.literal('suppress'),
-    entries: z.array(z.object({ value: z.string(), kind: z.enum(['email', 'domain']) })),
+    entries: z.array(suppressionEntry),
     in: z.boolean(),
   }),
 ]);

@@ -1,11 +1,26 @@
 import { CONTACT_PARTS } from '@sieve/core/model/contact-parts';
+import { suppressionEntry } from '@sieve/core/model/suppression';
 import * as z from 'zod';
 import { at, count, fate, id } from './model';
+import { bringIn } from './sources';
 
-export const newSuppressions = z.object({ text: z.string().min(1).max(5_000_000) });
-export const suppressionRow = z.object({ value: z.string(), kind: z.enum(['email', 'domain']), at });
+const because = suppressionEntry.pick({ why: true, until: true });
+/** Who is named in lines, and why nobody may contact them. */
+export const newSuppressions = because.extend({ text: z.string().min(1).max(5_000_000) });
+export type NewSuppressions = z.input<typeof newSuppressions>;
+/** A file that was sent before, whose rows name who must not be contacted. */
+export const suppressionFile = because.extend(
+  bringIn.pick({ uploadId: true, name: true, format: true, columns: true }).shape,
+);
+export type SuppressionFile = z.input<typeof suppressionFile>;
+export const suppressionRow = suppressionEntry.required().extend({ key: z.string(), at });
 export type SuppressionRow = z.output<typeof suppressionRow>;
-export const suppressed = z.object({ added: count, refused: z.array(z.string()) });
+/** `known`: entries that were on the list before. */
+export const suppressed = z.object({ added: count, known: count, refused: z.array(z.string()) });
+export type Suppressed = z.output<typeof suppressed>;
+/** `nameless`: rows that name nobody. */
+export const suppressedFile = z.object({ added: count, known: count, nameless: count });
+export type SuppressedFile = z.output<typeof suppressedFile>;
 
 export const findQuery = z.object({ q: z.string().trim().min(2).max(100) });
 /** Somebody held in a job, found by the beginning of a name, of the company's name or of the address. */

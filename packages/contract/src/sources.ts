@@ -1,3 +1,4 @@
+import { SUPPRESSION_KINDS } from '@sieve/core/model/suppression';
 import { HELD_RULES, OWN_TYPES, RECOGNISED_BY, SPLITS, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
 import { at, count, id, personField, rowIssue } from './model';
@@ -106,7 +107,7 @@ export const heldDetails = z.object({
   jobs: z.array(z.object({ id, name: z.string(), rows: count })),
   /** When the last of those who were exported left. */
   lastExportAt: at.nullable(),
-  suppressedBy: z.object({ emails: count, domains: count }),
+  suppressedBy: z.partialRecord(z.enum(SUPPRESSION_KINDS), count),
   /** The first who are in the job already and come with something else: as held, as they come, as they will be. */
   merges: z.array(
     z.object({

@@ -86,7 +86,7 @@ export const FATE_WORDS: Record<string, string> = {
   'place-not-in-brief': 'place: {place}, none of the brief’s',
   'sector-not-in-brief': 'sector: {sector}, none of the brief’s',
   'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
-  suppressed: 'on the suppression list ({entry})',
+  suppressed: 'on the suppression list ({entry}): {because}',
   'company-full': 'already {most} of {company}',
   // profile
   'profile-doubtful': '{sure} % sure at best',

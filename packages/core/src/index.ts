@@ -84,6 +84,8 @@ export * from './harvest/record-sets';
 export * from './harvest/fields';
 export * from './harvest/css-path';
 export * from './keys/person-keys';
+export * from './suppression/suppression';
+export * from './model/suppression';
 export * from './keys/company-keys';
 export * from './harvest/same-set';
 export * from './harvest/next-page';

@@ -9,13 +9,14 @@ import {
   type QuestionOf,
 } from '../facts/facts';
 import { emptyPerson, type Person } from '../model/person';
+import { suppressionEntry } from '../model/suppression';
 import { NO_LISTS } from '../model/word-lists';
 import { STEPS } from '../steps/registry';
 import { freshMs } from './freshness';
 import { defaultSieve, faultOf, withStep, type SieveStep } from '../steps/sieve';
 import { sift, siftTo, type SiftInput } from './sift';
 
-const nobody = { emails: new Set<string>(), domains: new Set<string>() };
+const nobody = new Map();
 const row = (recordId: number, values: Partial<Person>) => ({
   recordId,
   person: { ...emptyPerson(), ...values },
@@ -75,7 +76,8 @@ test('every contact has one fate with its reason', () => {
     3: 'rule-words',
     4: 'title-near-brief',
   });
-  const suppression = { emails: new Set<string>(), domains: new Set(['brackenfold.example']) };
+  const entry = suppressionEntry.parse({ kind: 'domain', value: 'brackenfold.example' });
+  const suppression = new Map([['domain:brackenfold.example', entry]]);
   expect(fates(input({ sieve: screen, suppression }))).toMatchObject({ 1: 'suppressed', 2: 'suppressed' });
 });
 

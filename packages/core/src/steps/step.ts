@@ -3,6 +3,7 @@ import type { Sorted } from '../decisions/sort-decisions';
 import type { Facts, Wanted } from '../facts/facts';
 import type { Contact } from '../model/contact';
 import type { Why } from '../model/fate';
+import type { Suppression } from '../model/suppression';
 import type { WordLists } from '../model/word-lists';
 
 /**
@@ -50,10 +51,4 @@ export interface Env {
   decisions: Sorted;
   suppression: Suppression;
   lists: WordLists;
-}
-
-/** Who must not be contacted. */
-export interface Suppression {
-  emails: ReadonlySet<string>;
-  domains: ReadonlySet<string>;
 }

@@ -9,8 +9,10 @@ import {
   findRecordSets,
   MAIL_OUT,
   readPage,
+  readSuppression,
   sieveStep,
   stepOf,
+  suppressionEntry,
   TARGETS,
   type Column,
   type SieveStep,
@@ -25,7 +27,7 @@ import { runExport } from '../exports/export-run';
 import { addExport } from '../exports/store';
 import { createJob, jobById } from '../jobs/store';
 import { asking } from '../outside/ask';
-import { readEntries, setSuppressed } from '../register/suppressions';
+import { setSuppressed } from '../register/suppressions';
 import type { RunContext, RunHandler } from '../runs/context';
 import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
@@ -134,7 +136,13 @@ async function sift(
   const kept = nothingKept();
   const work = <K extends RunKind>(handler: RunHandler<K>, input: InputOf<K>) =>
     handler(context(db, dataDir, jobId, input, settings, kept));
-  setSuppressed(db, readEntries(job.suppress.join(' ')).entries, true, 0);
+  const { entries } = readSuppression(job.suppress.join('\n'), '');
+  setSuppressed(
+    db,
+    entries.map((entry) => suppressionEntry.parse(entry)),
+    true,
+    0,
+  );
   mkdirSync(join(dataDir, 'uploads'));
   const read: Record<string, unknown>[] = [];
   for (const [i, file] of files.entries()) {

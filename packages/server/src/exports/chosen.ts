@@ -3,7 +3,7 @@ import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { goneBefore, type Entry } from '../register/register';
 import { jobRow } from '../jobs/store';
-import { isSuppressed, suppressionList } from '../register/suppressions';
+import { suppressedAt } from '../register/suppressions';
 import { shownOutcome } from '../sieve/outcomes';
 import { fromColumns, type ContactColumns } from '../sieve/stored-contact';
 
@@ -43,7 +43,7 @@ export const leavingEntries = (contacts: readonly ChosenContact[]): Entry[] =>
 /** Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. */
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const gone = goneBefore(db.register);
-  const suppression = suppressionList(db);
+  const suppressed = suppressedAt(db, now);
   const fresh = freshMs(jobRow(db, jobId)!.sieve);
   const rows = db.outcomes
     .prepare(
@@ -68,7 +68,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       profileSure: found.profile ?? null,
       sources,
       exportedBefore: gone(leavingKeys({ recordIds, person })),
-      suppressed: isSuppressed(suppression, person),
+      suppressed: suppressed(person) !== undefined,
       stale: askedAt > 0 && now - askedAt > fresh,
     };
   }

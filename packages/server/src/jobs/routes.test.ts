@@ -1,4 +1,4 @@
-import type { AskEstimate, DecisionRow, Job, SourceRow, SuppressionRow, TitleGroup } from '@sieve/contract';
+import type { AskEstimate, DecisionRow, Job, SourceRow, Inspection, SuppressionRow, TitleGroup } from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -145,26 +145,55 @@ test('the estimate says what the budget leaves; verifying what does not wait is 
   expect(await code('POST', `/api/jobs/${empty}/runs`, { kind: 'sift' })).toBe('bad-request');
 });
 
-test('addresses and domains are suppressed in all jobs, and what is neither is given back', async () => {
+test('who is named is suppressed in all jobs until the day it ends; what names nobody is given back', async () => {
   const text = 'Maren.Oakhill@Tidewell.example; @arranmor.example\nnobody';
-  const { body } = await server.call('POST', '/api/suppressions', { text });
-  expect(body).toEqual({ added: 2, refused: ['nobody'] });
+  const { body } = await server.call('POST', '/api/suppressions', { text, why: 'customer' });
+  expect(body).toEqual({ added: 2, known: 0, refused: ['nobody'] });
+  expect((await server.call('POST', '/api/suppressions', { text })).body).toMatchObject({ added: 0, known: 2 });
   await server.idle();
   const aside = async () =>
     (await get<Job>(`/api/jobs/${job}`)).summary!.steps.find(({ id }) => id === 'screen')!.why['suppressed'] ?? 0;
   expect(await aside()).toBe(2);
   const rows = await get<SuppressionRow[]>('/api/suppressions');
-  expect(rows.map(({ value, kind }) => [value, kind]).sort()).toEqual([
-    ['arranmor.example', 'domain'],
-    ['maren.oakhill@tidewell.example', 'email'],
+  expect(rows.map(({ value, kind, why }) => [value, kind, why]).sort()).toEqual([
+    ['arranmor.example', 'domain', 'customer'],
+    ['maren.oakhill@tidewell.example', 'email', 'customer'],
   ]);
-  await server.app.inject({
-    method: 'DELETE',
-    url: '/api/suppressions?value=arranmor.example',
-    headers: { host: '127.0.0.1' },
-  });
+  const remove = async (key: string) => {
+    const headers = { host: '127.0.0.1' };
+    await server.app.inject({ method: 'DELETE', url: `/api/suppressions?key=${encodeURIComponent(key)}`, headers });
+    await server.idle();
+  };
+  await remove('domain:arranmor.example');
+  expect(await aside()).toBe(1);
+  await server.call('POST', '/api/suppressions', { text: 'arranmor.example', until: Date.now() - 1000 });
   await server.idle();
   expect(await aside()).toBe(1);
+  await remove('domain:arranmor.example');
+});
+
+test('a file names who must not be contacted, by the columns that it has', async () => {
+  const file =
+    'Name,Company,E-mail\nMaren Oakhill,Tidewell,maren.oakhill@tidewell.example\nOluchi Venn,Arranmor,\n,,\n,,x\n';
+  const { body: upload } = await server.call<{ id: string }>('POST', '/api/uploads?name=customers.csv', file);
+  const { body: found } = await server.call<Inspection>(
+    'POST',
+    `/api/uploads/${upload.id}/inspect?name=customers.csv`,
+    {
+      jobId: null,
+    },
+  );
+  const { name, format, mapping: columns } = found;
+  const body = { uploadId: upload.id, name, format, columns, why: 'with a colleague' };
+  expect((await server.call('POST', '/api/suppressions/file', body)).body).toEqual({ added: 2, known: 1, nameless: 1 });
+  const rows = await get<SuppressionRow[]>('/api/suppressions');
+  expect(
+    rows.filter(({ source }) => source === 'customers.csv').map(({ kind, value, why }) => [kind, value, why]),
+  ).toEqual([
+    ['person', 'Maren Oakhill, Tidewell', 'with a colleague'],
+    ['person', 'Oluchi Venn, Arranmor', 'with a colleague'],
+  ]);
+  await server.idle();
 });
 
 test('what was spent is told by day', async () => {

@@ -1,5 +1,6 @@
 import {
   canonicalLink,
+  emptyPerson,
   fullName,
   personKeys,
   registrableDomain,
@@ -16,7 +17,7 @@ import type { Db } from '../db/open';
 import { exportTime } from '../exports/store';
 import { jobRow } from '../jobs/store';
 import { contactsKnownBy, lastExportOf } from '../register/register';
-import { isSuppressed, suppressionList } from '../register/suppressions';
+import { suppressedAt } from '../register/suppressions';
 import { shownOutcomes } from './outcomes';
 import { stepIds } from './rows';
 import { fromColumns, type ContactColumns } from './stored-contact';
@@ -79,7 +80,7 @@ export function heldAlready(db: Db, jobId: number | null, typed: TypedContact, l
   return {
     contacts: heldContacts(db, { known: contactsKnownBy(db.register, keys) }),
     exportedAt: exported === 0 ? null : exportTime(db, exported),
-    suppressed: isSuppressed(suppressionList(db), person),
+    suppressed: suppressedAt(db, Date.now())(person) !== undefined,
   };
 }
 
@@ -87,15 +88,25 @@ export function heldAlready(db: Db, jobId: number | null, typed: TypedContact, l
 export function lookUp(db: Db, q: string): LookedUp | null {
   const link = canonicalLink(q);
   if (link === '') return null;
-  const list = suppressionList(db);
+  const suppressed = suppressedAt(db, Date.now());
   if (isProfile(link)) {
     const contacts = heldContacts(db, { known: contactsKnownBy(db.register, [`profile:${link}`]) });
-    const suppressed = contacts.some(({ email }) => isSuppressed(list, { email, domain: '' }));
-    return { about: 'person', key: link, company: contacts[0]?.company ?? '', contacts, suppressed };
+    const isNamed = [
+      { ...emptyPerson(), profile: link },
+      ...contacts.map(({ email }) => ({ ...emptyPerson(), email })),
+    ];
+    return {
+      about: 'person',
+      key: link,
+      company: contacts[0]?.company ?? '',
+      contacts,
+      suppressed: isNamed.some((one) => suppressed(one) !== undefined),
+    };
   }
   const domain = registrableDomain(link.split('/')[0]!);
   if (domain === '') return null;
   const contacts = heldContacts(db, { domain });
-  const suppressed = isSuppressed(list, { email: '', domain });
-  return { about: 'firm', key: domain, company: contacts[0]?.company ?? '', contacts, suppressed };
+  const company = contacts[0]?.company ?? '';
+  const isNamed = suppressed({ ...emptyPerson(), domain, company }) !== undefined;
+  return { about: 'firm', key: domain, company, contacts, suppressed: isNamed };
 }

@@ -37,7 +37,7 @@ export async function loadSift(
     sieve,
     decisions,
     facts: factsAt(db, now, freshMs(sieve)),
-    suppression: suppressionList(db),
+    suppression: suppressionList(db, now),
     lists,
     sources: new Map(sources.map(({ id, name }) => [id, name])),
   };

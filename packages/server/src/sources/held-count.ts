@@ -21,7 +21,7 @@ export function heldCount(
 ) {
   const counts: HeldCounts = { fresh: 0, thisJob: 0, otherJobs: 0, suppressed: 0, exported: 0, twice: 0 };
   const jobs = new Map<number, number>();
-  const suppressedBy = { emails: 0, domains: 0 };
+  const suppressedBy: HeldDetails['suppressedBy'] = {};
   const merges: HeldDetails['merges'] = [];
   /** By the strongest key of each. */
   const seen = new Set<bigint>();
@@ -31,7 +31,8 @@ export function heldCount(
     add(where: RowStanding, cells: string[], columns: Column[]) {
       counts[where.stands]++;
       for (const job of where.jobs) jobs.set(job, (jobs.get(job) ?? 0) + 1);
-      if (where.suppressedBy) suppressedBy[where.suppressedBy === 'email' ? 'emails' : 'domains']++;
+      const by = where.suppressedBy;
+      if (by) suppressedBy[by] = (suppressedBy[by] ?? 0) + 1;
       if (where.exported > 0) counts.exported++;
       lastExport = Math.max(lastExport, where.exported);
       const key = where.keys[0] === undefined ? null : keyHash(where.keys[0]);

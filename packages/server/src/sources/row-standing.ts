@@ -1,8 +1,8 @@
-import { personKeys, type Column, type Person, type Target, type TidyRow } from '@sieve/core';
+import { personKeys, type Column, type Person, type SuppressionKind, type Target, type TidyRow } from '@sieve/core';
 import type { WhoComes } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { heldIn, lastExportOf } from '../register/register';
-import { suppressionList, suppressedBy } from '../register/suppressions';
+import { suppressedAt } from '../register/suppressions';
 
 /** What says who somebody is. */
 const KEY_TARGETS: readonly Target[] = [
@@ -20,7 +20,7 @@ const KEY_TARGETS: readonly Target[] = [
 export interface RowStanding {
   stands: 'fresh' | 'thisJob' | 'otherJobs' | 'suppressed';
   /** What of the suppression list names them. */
-  suppressedBy: 'email' | 'domain' | null;
+  suppressedBy: SuppressionKind | null;
   /** The other jobs that hold them. */
   jobs: number[];
   /** The export that they left with last; 0: none. */
@@ -35,7 +35,7 @@ export function rowStanding(
   jobId: number | null,
   tidied: (cells: string[], columns: Column[]) => TidyRow,
 ): (cells: string[], columns: Column[]) => RowStanding {
-  const suppression = suppressionList(db);
+  const suppressed = suppressedAt(db, Date.now());
   const held = heldIn(db.register);
   const exportOf = lastExportOf(db.register);
   let of: Column[] | null = null;
@@ -50,7 +50,7 @@ export function rowStanding(
     const { person } = tidied(cells, keyColumns);
     const keys = personKeys(person);
     const places = held(keys);
-    const by = suppressedBy(suppression, person);
+    const by = suppressed(person)?.kind ?? null;
     const here = jobId !== null && places.has(jobId);
     return {
       stands: by ? 'suppressed' : here ? 'thisJob' : places.size > 0 ? 'otherJobs' : 'fresh',

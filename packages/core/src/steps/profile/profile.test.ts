@@ -39,7 +39,7 @@ function through(
   const env = {
     facts,
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
-    suppression: { emails: new Set<string>(), domains: new Set<string>() },
+    suppression: new Map(),
     lists: NO_LISTS,
   };
   const contact: Contact = newContact(1, person, false);

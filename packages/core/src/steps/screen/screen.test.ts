@@ -1,6 +1,8 @@
 import { NO_LISTS } from '../../model/word-lists';
+import type * as z from 'zod';
 import { emptyPerson, type Person } from '../../model/person';
-import type { Suppression } from '../step';
+import { suppressionKey } from '../../suppression/suppression';
+import { suppressionEntry, type Suppression } from '../../model/suppression';
 import { briefFit } from './brief';
 import { titleReader } from '../../tidy/title-meaning';
 import { titleFitter } from './title-fit';
@@ -10,7 +12,9 @@ import { screener, titleKey } from './screen';
 type TitleGroups = ReadonlyMap<string, 'keep' | 'aside'>;
 
 const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
-const nobody: Suppression = { emails: new Set(), domains: new Set() };
+const nobody: Suppression = new Map();
+const listOf = (...entries: z.input<typeof suppressionEntry>[]): Suppression =>
+  new Map(entries.map((entry) => [suppressionKey(entry), suppressionEntry.parse(entry)]));
 
 function fates(
   options: Partial<ScreenOptions>,
@@ -85,7 +89,7 @@ test('keep only: what lacks all of the words is set aside by that rule', () => {
 });
 
 test('the suppression list holds addresses and whole domains, and can be switched off', () => {
-  const suppression = { emails: new Set(['m@one.example']), domains: new Set(['two.example']) };
+  const suppression = listOf({ kind: 'email', value: 'm@one.example' }, { kind: 'domain', value: 'two.example' });
   const people = [
     { email: 'm@one.example' },
     { email: 'n@one.example' },
@@ -95,7 +99,7 @@ test('the suppression list holds addresses and whole domains, and can be switche
   ];
   expect(codes({}, people, { suppression })).toEqual(['suppressed', 'passed', 'suppressed', 'suppressed', 'passed']);
   expect(new Set(codes({ suppression: false }, people, { suppression }))).toEqual(new Set(['passed']));
-  expect(fates({}, people, { suppression })[3]!.why).toEqual({ entry: 'two.example' });
+  expect(fates({}, people, { suppression })[3]!.why).toEqual({ entry: 'two.example', because: 'asked not to be' });
 });
 
 test('a title of the brief passes, a near one wants a look, others are set aside', () => {

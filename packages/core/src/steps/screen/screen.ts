@@ -1,5 +1,6 @@
 import type { Person } from '../../model/person';
 import { fullName } from '../../model/person';
+import { suppressor } from '../../suppression/suppression';
 import { fold } from '../../text/fold';
 import { ownValue } from '../../text/own-value';
 import { remembered } from '../../text/remembered';
@@ -87,16 +88,15 @@ export function screener(
   const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
   const keyOf = remembered(titleKey);
   const fits = briefFit(options, titleReader(lists.titleWords));
+  const suppressed = suppressor(suppression);
   const passed = new Map<string, number>();
 
   const aside = (code: string, why: Record<string, string | number> = {}): Stop => ({ state: 'aside', code, why });
 
   function stopOf(p: Person, extra: Record<string, string>): Stop | null {
     if (options.suppression) {
-      const domain = p.email.slice(p.email.indexOf('@') + 1);
-      if (suppression.emails.has(p.email)) return aside('suppressed', { entry: p.email });
-      const entry = [p.domain, domain].find((d) => d !== '' && suppression.domains.has(d));
-      if (entry) return aside('suppressed', { entry });
+      const entry = suppressed(p);
+      if (entry) return aside('suppressed', { entry: entry.value, because: entry.why });
     }
     const group = titleGroups.get(keyOf(p.title));
     if (group === 'aside') return aside('title-group', { title: p.title });

@@ -155,7 +155,7 @@ test('only new ones: who is held or suppressed stays out, and is listed', async 
     jobId: job.id,
   });
   expect(found.held).toEqual({ fresh: 2, thisJob: 0, otherJobs: 1, suppressed: 1, exported: 0, twice: 1 });
-  expect(found.heldDetails).toMatchObject({ jobs: [{ rows: 1 }], suppressedBy: { emails: 1, domains: 0 } });
+  expect(found.heldDetails).toMatchObject({ jobs: [{ rows: 1 }], suppressedBy: { email: 1 } });
   const { name, format, mapping: columns } = found;
   await server.call('POST', `/api/jobs/${job.id}/sources?rows=3`, {
     uploadId: upload.id,

@@ -2,6 +2,10 @@ import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject, TitleWord } from '@sieve/core';
 import type {
+  NewSuppressions,
+  Suppressed,
+  SuppressedFile,
+  SuppressionFile,
   TitleChanges,
   AskEstimate,
   CompanyPage,
@@ -179,8 +183,9 @@ export class Api {
   settings = () => this.http.get<SettingsView>('/api/settings');
   saveSettings = (view: SettingsView) => this.http.put<SettingsView>('/api/settings', view);
   suppressions = () => this.http.get<SuppressionRow[]>('/api/suppressions');
-  suppress = (text: string) => this.http.post<{ added: number; refused: string[] }>('/api/suppressions', { text });
-  unsuppress = (value: string): Observable<unknown> => this.http.delete('/api/suppressions', { params: { value } });
+  suppress = (body: NewSuppressions) => this.http.post<Suppressed>('/api/suppressions', body);
+  suppressFile = (body: SuppressionFile) => this.http.post<SuppressedFile>('/api/suppressions/file', body);
+  unsuppress = (key: string): Observable<unknown> => this.http.delete('/api/suppressions', { params: { key } });
   spend = () => this.http.get<SpendDay[]>('/api/spend');
 }
 

@@ -32,7 +32,7 @@ const inspection = (change: Partial<Inspection> = {}): Inspection => ({
   heldDetails: {
     jobs: [{ id: 9, name: 'Dairies', rows: 10 }],
     lastExportAt: 1,
-    suppressedBy: { emails: 0, domains: 0 },
+    suppressedBy: {},
     merges: [
       { name: 'Maren Oakhill', fields: [{ field: 'title', held: 'Owner', comes: 'Director', then: 'Director' }] },
     ],

@@ -1,11 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { FIELD_WORDS, TARGET_WORDS, WHO_COMES, type Inspection, type WhoComes } from '@sieve/contract';
+import type { SuppressionKind } from '@sieve/core/model/suppression';
 import type { Column, HeldRule } from '@sieve/core/model/target';
 import { CountPipe } from '../../ui/count';
 import { Select, type Option } from '../../ui/select/select';
 import { whenWords } from '../../ui/when';
 
+const BY_WORDS: Record<SuppressionKind, string> = {
+  email: 'address',
+  profile: 'profile',
+  phone: 'phone',
+  person: 'name and company',
+  domain: 'domain',
+  company: 'company',
+};
 const TAKE_WORDS: Record<WhoComes, string> = {
   all: 'All',
   new: 'Only those new to you',
@@ -41,6 +50,13 @@ export class HeldPane {
   protected readonly ruleOptions = RULES;
   protected readonly fieldWords = (field: string) => FIELD_WORDS[field as keyof typeof FIELD_WORDS] ?? field;
   protected readonly cut = computed(() => this.found().columns.reduce((sum, column) => sum + column.lostDigits, 0));
+  /** ': 3 by address, 1 by domain'. */
+  protected readonly suppressedWords = computed(() => {
+    const by = Object.entries(this.found().heldDetails.suppressedBy);
+    return by.length === 0
+      ? ''
+      : `: ${by.map(([kind, n]) => `${n} by ${BY_WORDS[kind as SuppressionKind]}`).join(', ')}`;
+  });
   protected readonly takes = computed(() =>
     WHO_COMES.map((value) => ({ value, label: TAKE_WORDS[value], rows: comesOf(this.found(), value) })).filter(
       ({ value, rows }) => value === 'all' || rows < this.found().rows,

@@ -21,7 +21,19 @@ async function open(settings: Settings = known) {
   const { http } = webHarness();
   const screen = await drawn(SettingsScreen);
   http.expectOne('/api/settings').flush({ version: 3, settings });
-  http.expectOne('/api/suppressions').flush([{ value: 'tidewell.example', kind: 'domain', at: 0 }]);
+  http
+    .expectOne('/api/suppressions')
+    .flush([
+      {
+        key: 'domain:tidewell.example',
+        value: 'tidewell.example',
+        kind: 'domain',
+        why: 'customer',
+        source: '',
+        until: null,
+        at: 0,
+      },
+    ]);
   await screen.stable();
   const save = () => {
     screen.element.querySelector('form')!.dispatchEvent(new Event('submit'));
@@ -89,8 +101,12 @@ it('suppressing keeps what is neither an address nor a domain in the field', asy
   await write('aside textarea', 'maren@tidewell.example\nnobody at all');
   button('Suppress').click();
   const asked = http.expectOne({ method: 'POST', url: '/api/suppressions' });
-  expect(asked.request.body).toEqual({ text: 'maren@tidewell.example\nnobody at all' });
-  asked.flush({ added: 1, refused: ['nobody at all'] });
+  expect(asked.request.body).toEqual({
+    text: 'maren@tidewell.example\nnobody at all',
+    why: 'asked not to be',
+    until: null,
+  });
+  asked.flush({ added: 1, known: 0, refused: ['nobody at all'] });
   http.expectOne({ method: 'GET', url: '/api/suppressions' }).flush([]);
   await stable();
   expect(element.querySelector<HTMLTextAreaElement>('aside textarea')!.value).toBe('nobody at all');
@@ -104,6 +120,6 @@ it('an entry is removed from the suppression list, and the way back is offered',
   http.expectOne((request) => request.method === 'DELETE').flush({});
   http.expectOne('/api/suppressions').flush([]);
   await stable();
-  expect(text()).toContain('0 entries');
+  expect(text()).toContain('Nobody yet.');
   expect(document.body.textContent).toContain('tidewell.example may be contacted again');
 });

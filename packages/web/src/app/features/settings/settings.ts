@@ -1,14 +1,4 @@
-import { DatePipe } from '@angular/common';
-import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  Injector,
-  input,
-} from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, effect, inject, Injector, input } from '@angular/core';
 import {
   type AbstractControl,
   type FormArray,
@@ -22,25 +12,21 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { isTimeZone, type FinderSetting, type Settings, type SuppressionRow } from '@sieve/contract';
+import { isTimeZone, type FinderSetting, type Settings } from '@sieve/contract';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { signalStore } from '@ngrx/signals';
-import { map, startWith, switchMap } from 'rxjs';
+import { map, startWith } from 'rxjs';
 import { Api } from '../../api/api';
-import { valueOf, withLoaded } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
 import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
-import { CountPipe } from '../../ui/count';
+import { SuppressionList, SuppressionsStore } from './suppression-list';
 import { ShapesList } from './shapes-list';
 import { TitleWords, titleWordsIn, titleWordsOnly, titleWordsText } from './title-words';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
-import { Status } from '../../ui/status/status';
 
 const TIME_ZONES = Intl.supportedValuesOf('timeZone');
-const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
 
 /** Finders with price, pace and key; how mail servers are asked; who must not be contacted. */
 @Component({
@@ -50,6 +36,7 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
   imports: [
     ShapesList,
     TitleWords,
+    SuppressionList,
     ReactiveFormsModule,
     MatAutocompleteModule,
     MatButtonModule,
@@ -57,9 +44,6 @@ const SuppressionsStore = signalStore(withLoaded((api) => api.suppressions()));
     MatFormFieldModule,
     MatInputModule,
     Icon,
-    DatePipe,
-    CountPipe,
-    Status,
   ],
   providers: [SuppressionsStore],
   templateUrl: './settings.html',
@@ -76,8 +60,6 @@ export class SettingsScreen {
   private readonly suppressions = inject(SuppressionsStore);
   /** A part to begin at, by the address. */
   readonly part = input<string>();
-  protected readonly request = this.suppressions.asked;
-  protected readonly suppressed = computed(() => valueOf(this.request()) ?? []);
   protected readonly form = this.builder.group({
     currency: ['GBP', [Validators.required, Validators.pattern(/^[A-Z]{3}$/)]],
     timeZone: ['', timeZoneOrNone],
@@ -150,7 +132,6 @@ export class SettingsScreen {
       if (part && this.session.settings())
         afterNextRender(() => document.getElementById(part)?.scrollIntoView(), { injector: this.injector });
     });
-    this.suppressions.load();
   }
 
   protected get finders(): FormArray<ReturnType<SettingsScreen['finderForm']>> {
@@ -201,25 +182,6 @@ export class SettingsScreen {
     this.doing.run(this.api.saveSettings({ version: view.version, settings }), (saved) => {
       this.session.view.set(saved);
       this.notices.say('Settings saved. Runs that start from now on use them.');
-    });
-  }
-
-  protected suppress(field: HTMLTextAreaElement) {
-    if (!field.value.trim()) return;
-    this.doing.run(this.api.suppress(field.value), ({ added, refused }) => {
-      field.value = refused.join('\n');
-      this.notices.say(
-        `${added} added.${refused.length > 0 ? ` ${refused.length} are neither an address nor a domain; they stand in the field.` : ''}`,
-      );
-      this.suppressions.load();
-    });
-  }
-
-  protected unsuppress({ value }: SuppressionRow) {
-    this.doing.run(this.api.unsuppress(value), () => {
-      this.suppressions.load();
-      const back = this.notices.done(`${value} may be contacted again`).pipe(switchMap(() => this.api.suppress(value)));
-      this.doing.run(back, () => this.suppressions.load());
     });
   }
 
