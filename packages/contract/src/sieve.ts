@@ -132,6 +132,10 @@ export const titleGroup = z.object({
 });
 export type TitleGroup = z.output<typeof titleGroup>;
 
+/** How many come to the screen, pass it, and are taken by each of its rules. */
+export const screenEffect = z.object({ came: count, pass: count, rules: z.array(count) });
+export type ScreenEffect = z.output<typeof screenEffect>;
+
 /** Words of titles as they would be; and whose level or team they would change, over all jobs. */
 export const titleChangesBody = z.object({ titleWords: wordLists.shape.titleWords });
 const meaning = titleWord.pick({ level: true, team: true });

@@ -78,6 +78,7 @@ export const FATE_WORDS: Record<string, string> = {
   // screen
   'title-group': 'you set aside the title “{title}”',
   'rule-words': '{field} says “{word}”',
+  'rule-blank': '{field} is {word}',
   'rule-lacks': '{field} says none of the words of rule {rule}',
   'title-near-brief': 'the title is close to “{near}” ({fit}) but not in the brief',
   'title-not-in-brief': 'title: none of the brief’s',

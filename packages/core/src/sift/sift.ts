@@ -95,7 +95,10 @@ function fateOf(stop: Stop): Omit<Fate, 'step'> {
 }
 
 /** What a person said last of any record of a contact. */
-function saidOf(contact: Contact, decisions: Sorted): { keepTo: string | null } | undefined {
+export function saidOf(
+  contact: Pick<Contact, 'recordIds'>,
+  decisions: Pick<Sorted, 'fates'>,
+): { keepTo: string | null } | undefined {
   if (decisions.fates.size === 0) return undefined;
   let last: { order: number; keepTo: string | null } | undefined;
   for (const id of contact.recordIds) {

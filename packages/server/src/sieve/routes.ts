@@ -10,11 +10,13 @@ import {
   rowPage as rowPageSchema,
   rowQuery,
   started,
+  screenEffect,
   startRun,
   titleChanges,
   titleChangesBody,
   titleGroup,
 } from '@sieve/contract';
+import { screenOptions } from '@sieve/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
@@ -32,7 +34,7 @@ const MOST_TITLES = 12;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
-  ({ db, queue, lookout }: AppContext): FastifyPluginAsyncZod =>
+  ({ db, queue, lookout, now }: AppContext): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/jobs/:id/rows',
@@ -66,6 +68,11 @@ export const sieveRoutes =
         schema: { params: byId, querystring: z.object({ step: z.string().max(60) }), ...ok(z.array(titleGroup)) },
       },
       ({ params, query }) => lookout.look('titles', theJob(db, params.id).id, query.step),
+    );
+    app.post(
+      '/api/jobs/:id/screen/effect',
+      { schema: { params: byId, body: screenOptions, ...ok(screenEffect) } },
+      ({ params, body }) => lookout.look('screenEffect', theJob(db, params.id).id, body, now()),
     );
     app.post('/api/titles/changes', { schema: { body: titleChangesBody, ...ok(titleChanges) } }, ({ body }) =>
       lookout.look('titleChanges', body.titleWords, MOST_TITLES),

@@ -86,6 +86,30 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
   expect((await page(`step=tidy&q=${encodeURIComponent("'; DROP TABLE contacts; --")}`)).total).toBe(0);
 });
 
+test('what other rules of the screen would take is what they take once they stand', async () => {
+  const { body } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Effect' });
+  const lines = [
+    'Ann Parry,Owner,Firm 1,+44 20 7946 0018',
+    'Bo Venn,Driver,Firm 2,',
+    'Cy Holm,Miller,Firm 3,',
+    'Di Farrow,Owner,Firm 1,',
+  ];
+  await server.bring(body.id, 'few.csv', `Name,Position,Company,Phone\n${lines.join('\n')}\n`);
+  const rules = [
+    { field: 'title', words: ['driv*'], fate: 'aside' },
+    { field: 'phone', is: 'blank', fate: 'aside' },
+  ];
+  const effect = (options: object) => server.call('POST', `/api/jobs/${body.id}/screen/effect`, options);
+  expect((await effect({})).body).toEqual({ came: 4, pass: 4, rules: [] });
+  expect((await effect({ rules, atMostPerCompany: 1 })).body).toEqual({ came: 4, pass: 1, rules: [1, 2] });
+  await server.setUp(body.id, 'screen', { rules });
+  await server.idle();
+  const step = (fate: string) =>
+    server.call<RowPage>('GET', `/api/jobs/${body.id}/rows?step=screen&fate=${fate}`).then(({ body }) => body.total);
+  expect([await step('pass'), await step('aside')]).toEqual([1, 3]);
+  expect((await effect({ rules: [{ field: 'any', is: 'blank', fate: 'aside' }] })).status).toBe(400);
+});
+
 test('a contact of any job is found by its address or link, or the beginning of a name, a firm or an address', async () => {
   const found = async (q: string) =>
     (await server.call<FoundThings>('GET', `/api/found?q=${encodeURIComponent(q)}`)).body.contacts;

@@ -1,5 +1,5 @@
 import { zoneOf, type ExportLayout, type RowQuery, type Settings, type TypedContact } from '@sieve/contract';
-import type { TitleWord } from '@sieve/core';
+import type { ScreenOptions, TitleWord } from '@sieve/core';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
@@ -10,6 +10,7 @@ import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
 import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
+import { screenEffect } from '../sieve/screen-effect';
 import { titleChanges } from '../sieve/title-changes';
 import { sourceRows } from '../sources/store';
 
@@ -31,6 +32,8 @@ const QUICK_LOOKS = {
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
   titles: (db: Db, _: Settings, jobId: number, step: string) => titleGroups(db, jobId, step),
+  screenEffect: (db: Db, { lists }: Settings, jobId: number, options: ScreenOptions, now: number) =>
+    screenEffect(db, jobId, options, lists, now),
   titleChanges: (db: Db, { lists }: Settings, words: readonly TitleWord[], most: number) =>
     titleChanges(db, lists.titleWords, words, most),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>

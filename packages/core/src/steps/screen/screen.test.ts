@@ -73,6 +73,55 @@ test('a field of the person’s own is screened by its words, or by a range of i
   expect(faults).toEqual([false, false, false]);
 });
 
+test('a star in the words of a rule is any letters of the same word', () => {
+  const rules = [{ field: 'any' as const, words: ['manag*', 'info@*', '*keeper'], fate: 'aside' as const }];
+  const given = fates({ rules }, [
+    { title: 'Managing Director' },
+    { title: 'Stage Hand, Manage' },
+    { email: 'info@mill.example' },
+    { title: 'Bookkeeper' },
+    { title: 'Keeper of the Bees' },
+    { title: 'Mismanaged' },
+    { email: 'tinfo@mill.example' },
+    { title: 'C*O' },
+  ]);
+  expect(given.map(({ why }) => ('word' in why ? why.word : ''))).toEqual([
+    'Managing',
+    'Manage',
+    'info@mill.example',
+    'Bookkeeper',
+    'Keeper',
+    '',
+    '',
+    '',
+  ]);
+});
+
+test('blank or not, and a headcount within bounds wherever its band may lie', () => {
+  const rules: ScreenOptions['rules'] = [
+    { field: 'phone', is: 'blank', fate: 'aside' },
+    { field: 'profile', is: 'filled', fate: 'keep' },
+    { field: 'headcount', type: 'number', from: '50', to: '500', fate: 'keep' },
+  ];
+  const reached = { phone: '+441632960001', profile: 'https://www.people.example/p/a' };
+  const given = fates({ rules }, [
+    {},
+    { phone: ' ', profile: reached.profile },
+    { phone: reached.phone },
+    { ...reached, headcount: '11-50' },
+    { ...reached, headcount: '501-1000' },
+    reached,
+  ]);
+  expect(given.map(({ code, why }) => ({ code, ...why }))).toEqual([
+    { code: 'rule-blank', rule: 0, field: 'phone', word: 'blank' },
+    { code: 'rule-blank', rule: 0, field: 'phone', word: 'blank' },
+    { code: 'rule-blank', rule: 1, field: 'profile', word: 'blank' },
+    { code: 'passed' },
+    { code: 'rule-lacks', rule: 2, field: 'headcount' },
+    { code: 'rule-lacks', rule: 2, field: 'headcount' },
+  ]);
+});
+
 test('keep only: what lacks all of the words is set aside by that rule', () => {
   const rules = [
     { field: 'company' as const, words: ['dairy', 'creamery'], fate: 'keep' as const },

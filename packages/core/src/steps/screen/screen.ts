@@ -2,19 +2,13 @@ import type { Person } from '../../model/person';
 import { fullName } from '../../model/person';
 import { suppressor } from '../../suppression/suppression';
 import { fold } from '../../text/fold';
+import { headcountRange } from '../../text/headcount';
 import { ownValue } from '../../text/own-value';
 import { remembered } from '../../text/remembered';
 import { titleReader } from '../../tidy/title-meaning';
 import type { Env, Step, Stop } from '../step';
 import { briefFit } from './brief';
-import {
-  RULE_FIELDS,
-  screenOptions,
-  type RangeRule,
-  type RuleField,
-  type ScreenOptions,
-  type WordRule,
-} from './options';
+import { RULE_FIELDS, screenOptions, type RangeRule, type RuleField, type ScreenOptions } from './options';
 import { wordFinder } from './words';
 
 /** Sets aside who does not fit: suppressed, by title group, by rule, by the brief's titles, over the limit of a company. */
@@ -42,10 +36,16 @@ const TEXT: Record<RuleField, (p: Person) => string> = {
     [fullName(p), p.title, p.company, p.city, p.postcode, p.region, p.country, p.domain, p.email, p.note].join('\n'),
   name: fullName,
   title: (p) => p.title,
+  level: (p) => p.level,
+  team: (p) => p.team,
   company: (p) => `${p.company} ${p.legalForm}`,
+  sector: (p) => p.sector,
+  headcount: (p) => p.headcount,
   place: (p) => `${p.city}\n${p.postcode}\n${p.region}\n${p.country}`,
   domain: (p) => p.domain,
   email: (p) => p.email,
+  phone: (p) => p.phone,
+  profile: (p) => p.profile,
   note: (p) => p.note,
 };
 
@@ -54,20 +54,32 @@ const ownOf = (field: string, extra: Record<string, string>): string => {
   return Object.hasOwn(extra, name) ? extra[name]! : '';
 };
 
+type Extra = Record<string, string>;
+/** Fields whose values come again and again. */
+const COMMON: ReadonlySet<string> = new Set(['title', 'level', 'team', 'company', 'sector', 'place', 'domain']);
+
 /** What of somebody a rule is about: the word, or the value in its range; '' for nothing. */
-function finderOf(rule: WordRule | RangeRule): (p: Person, extra: Record<string, string>) => string {
+function finderOf(rule: ScreenOptions['rules'][number]): (p: Person, extra: Extra) => string {
+  const { field } = rule;
+  const valueOf = isRuleField(field) ? TEXT[field] : (_: Person, extra: Extra) => ownOf(field, extra);
+  if ('is' in rule) return (p, extra) => ((valueOf(p, extra).trim() === '') === (rule.is === 'blank') ? rule.is : '');
   if ('words' in rule) {
-    const { field } = rule;
-    const find = wordFinder(rule.words);
-    if (!isRuleField(field)) return (_, extra) => find(ownOf(field, extra));
-    // Titles come again and again.
-    const kept = field === 'title' ? remembered(find) : find;
-    return (p) => kept(TEXT[field](p));
+    const find = COMMON.has(field) ? remembered(wordFinder(rule.words)) : wordFinder(rule.words);
+    return (p, extra) => find(valueOf(p, extra));
   }
-  const { field, type, from, to } = rule;
+  const lies = remembered(rangeTest(rule));
+  return (p, extra) => lies(valueOf(p, extra));
+}
+
+/** The value itself where it lies in a range, else ''. */
+function rangeTest({ field, type, from, to }: RangeRule): (value: string) => string {
   const isBefore = (a: string, b: string) => (type === 'number' ? Number(a) < Number(b) : a < b);
-  return (_, extra) => {
-    const value = ownOf(field, extra);
+  return (value) => {
+    if (field === 'headcount') {
+      const people = headcountRange(value);
+      const lies = people && (from === '' || people.to >= Number(from)) && (to === '' || people.from <= Number(to));
+      return lies ? value : '';
+    }
     // What is not of its type lies in no range.
     if (value === '' || ownValue(type, value) !== value) return '';
     return (from !== '' && isBefore(value, from)) || (to !== '' && isBefore(to, value)) ? '' : value;
@@ -100,12 +112,15 @@ export function screener(
     }
     const group = titleGroups.get(keyOf(p.title));
     if (group === 'aside') return aside('title-group', { title: p.title });
-    for (const rule of rules) {
-      const word = rule.find(p, extra);
-      if (rule.fate === 'aside' && word !== '' && !(group === 'keep' && rule.field === 'title')) {
-        return aside('rule-words', { rule: rule.number, field: rule.field, word });
-      }
-      if (rule.fate === 'keep' && word === '') return aside('rule-lacks', { rule: rule.number, field: rule.field });
+    for (const { find, fate, number, field, ...rule } of rules) {
+      const word = find(p, extra);
+      const about = { rule: number, field };
+      if ('is' in rule) {
+        const other = rule.is === 'blank' ? 'filled' : 'blank';
+        if ((fate === 'aside') === (word !== '')) return aside('rule-blank', { ...about, word: word || other });
+      } else if (fate === 'keep' && word === '') return aside('rule-lacks', about);
+      else if (fate === 'aside' && word !== '' && !(group === 'keep' && field === 'title'))
+        return aside('rule-words', { ...about, word });
     }
     const misfit = fits(p, group === 'keep');
     return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
@@ -121,4 +136,21 @@ export function screener(
     passed.set(company, n);
     return null;
   };
+}
+
+/** How many of those who come to the screen pass it, and how many each of its rules takes, as they are looked at in order. */
+export function screenCounts(
+  options: ScreenOptions,
+  env: Parameters<typeof screener>[1],
+  came: Iterable<{ person: Person; extra: Extra; kept: boolean }>,
+): { came: number; pass: number; rules: number[] } {
+  const screened = screener(options, env);
+  const out = { came: 0, pass: 0, rules: options.rules.map(() => 0) };
+  for (const { person, extra, kept } of came) {
+    const stop = screened(person, kept, extra);
+    out.came++;
+    if (!stop) out.pass++;
+    else if ('why' in stop && typeof stop.why?.['rule'] === 'number') out.rules[stop.why['rule']]!++;
+  }
+  return out;
 }

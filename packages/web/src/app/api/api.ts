@@ -6,6 +6,7 @@ import type {
   Suppressed,
   SuppressedFile,
   SuppressionFile,
+  ScreenEffect,
   TitleChanges,
   AskEstimate,
   CompanyPage,
@@ -80,6 +81,8 @@ export class Api {
     this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
   contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);
   pairs = (id: number) => this.http.get<{ total: number; pairs: PairView[] }>(`/api/jobs/${id}/pairs`);
+  screenEffect = (job: number, options: unknown) =>
+    this.http.post<ScreenEffect>(`/api/jobs/${job}/screen/effect`, options);
   titleChanges = (titleWords: TitleWord[]) => this.http.post<TitleChanges>('/api/titles/changes', { titleWords });
   titles = (id: number, step: string) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`, { params: { step } });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>

@@ -84,6 +84,28 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
   });
 });
 
+it('a rule may ask whether a field is blank or where a number lies; what each takes is said before it is used', async () => {
+  const { http, element, saved, stable } = await open('screen', {
+    rules: [
+      { field: 'email', is: 'blank', fate: 'aside' },
+      { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
+    ],
+  });
+  await new Promise((resolve) => setTimeout(resolve, 450));
+  const asked = http.expectOne('/api/jobs/2/screen/effect');
+  expect(asked.request.body).toMatchObject({ rules: [{ is: 'blank' }, { from: '50', to: '' }] });
+  asked.flush({ came: 1500, pass: 300, rules: [1100, 100] });
+  await stable();
+  expect([...element.querySelectorAll('.takes')].map((takes) => takes.textContent)).toEqual(['−1,100', '−100']);
+  expect(element.textContent).toContain('1,500 come, 300 pass');
+  expect(saved()).toMatchObject({
+    rules: [
+      { field: 'email', is: 'blank', fate: 'aside' },
+      { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
+    ],
+  });
+});
+
 it('a rule is removed', async () => {
   const { button, stable, saved } = await open('screen', {
     rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],

@@ -56,11 +56,7 @@ it('each rule of the screen says what it set aside', async () => {
 
 it('matching says its lines, and how often it expects to be wrong', async () => {
   const { chips, text } = await open('match');
-  expect(chips).toEqual([
-    'Merged from 0.90 −640',
-    'Judged from 0.30',
-    'About 4 in 1,000 merges are expected to be wrong',
-  ]);
+  expect(chips).toEqual(['Merged from 0.80 −640', 'Judged from 0.30', 'Wrong in 1,000 merges: about 4']);
   expect(text()).toContain('Judge 22 pairs');
 });
 

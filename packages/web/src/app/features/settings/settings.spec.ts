@@ -21,19 +21,17 @@ async function open(settings: Settings = known) {
   const { http } = webHarness();
   const screen = await drawn(SettingsScreen);
   http.expectOne('/api/settings').flush({ version: 3, settings });
-  http
-    .expectOne('/api/suppressions')
-    .flush([
-      {
-        key: 'domain:tidewell.example',
-        value: 'tidewell.example',
-        kind: 'domain',
-        why: 'customer',
-        source: '',
-        until: null,
-        at: 0,
-      },
-    ]);
+  http.expectOne('/api/suppressions').flush([
+    {
+      key: 'domain:tidewell.example',
+      value: 'tidewell.example',
+      kind: 'domain',
+      why: 'customer',
+      source: '',
+      until: null,
+      at: 0,
+    },
+  ]);
   await screen.stable();
   const save = () => {
     screen.element.querySelector('form')!.dispatchEvent(new Event('submit'));

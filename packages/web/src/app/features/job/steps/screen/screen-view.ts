@@ -46,6 +46,7 @@ const headcountWords = ({ briefHeadcountFrom: from, briefHeadcountTo: to }: Scre
 const ruleWords = (rule: ScreenOptions['rules'][number]) => {
   const name = rule.field.replace(/^own:/, '');
   const field = `${name[0]!.toUpperCase()}${name.slice(1)}`;
+  if ('is' in rule) return `${field} is ${rule.is === 'blank' ? 'blank' : 'not blank'}`;
   if ('words' in rule) return `${field} says ${listed(rule.words)}`;
   const { from, to } = rule;
   return `${field} ${from === '' ? `up to ${to}` : to === '' ? `from ${from}` : `from ${from} to ${to}`}`;
