@@ -85,7 +85,7 @@ test('a star in the words of a rule is any letters of the same word', () => {
     { email: 'tinfo@mill.example' },
     { title: 'C*O' },
   ]);
-  expect(given.map(({ why }) => ('word' in why ? why.word : ''))).toEqual([
+  expect(given.map(({ why }) => ('word' in why ? why['word'] : ''))).toEqual([
     'Managing',
     'Manage',
     'info@mill.example',
