@@ -157,7 +157,7 @@ export class ScreenForm implements StepForm {
     controls.from.setValue('');
     controls.to.setValue('');
     const hows = this.howsOf(controls.field.value);
-    if (!how || !hows.includes(how) || how === 'words')
+    if (how === 'words' || !hows.some((known) => known === how))
       controls.how.setValue(hows.includes('range') ? 'range' : 'words');
   }
 
@@ -199,10 +199,11 @@ export class ScreenForm implements StepForm {
   };
 
   private ruleForm(rule: Rule) {
+    const how: How = 'is' in rule ? rule.is : 'words' in rule ? 'words' : 'range';
     return this.builder.group({
       field: [rule.field],
       fate: [rule.fate],
-      how: [('is' in rule ? rule.is : 'words' in rule ? 'words' : 'range')],
+      how: [how],
       words: ['words' in rule ? rule.words.join(', ') : ''],
       from: ['from' in rule ? rule.from : '', this.isBound],
       to: ['to' in rule ? rule.to : '', this.isBound],
