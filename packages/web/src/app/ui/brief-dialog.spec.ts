@@ -67,7 +67,7 @@ it('the brief of a job is changed at any time: only what was changed is sent, ti
         suppression: true,
       },
     },
-    { kind: 'match', options: { acceptedError: 0.0025, mergeFrom: 0.9 } },
+    { kind: 'match', options: { acceptedError: 0.0025, mergeFrom: 0.8 } },
     { kind: 'verify', options: { freshDays: 30 } },
   ]);
   expect(close).toHaveBeenCalledTimes(1);
