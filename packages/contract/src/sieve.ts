@@ -21,6 +21,8 @@ export const rowQuery = z.object({
   step: z.string().max(60).default('screen'),
   fate: z.enum(['pass', 'aside', 'look', 'waits']).default('pass'),
   q: z.string().trim().max(200).default(''),
+  /** Only those that stopped for this reason: a code, or `rule-` and the number of a rule, as a step's `why` counts them. */
+  why: z.string().max(60).optional(),
   sort: z.enum(SORTS).default('id'),
   desc: z.stringbool().default(false),
   offset: z.coerce.number().int().min(0).default(0),

@@ -83,6 +83,12 @@ test('fates, and words of a filter that hold a sign of the query language', asyn
       place.includes('Wells'),
     ),
   ).toBe(true);
+  expect((await page('step=screen&fate=aside&why=rule-0')).total).toBe(46);
+  expect((await page('step=screen&fate=aside&why=rule-0&q=wells')).total).toBe(
+    (await page('step=screen&fate=aside&q=wells')).total,
+  );
+  for (const none of ['rule-1', 'suppressed', "' OR '1'='1"])
+    expect((await page(`step=screen&fate=aside&why=${encodeURIComponent(none)}`)).total).toBe(0);
   expect((await page(`step=tidy&q=${encodeURIComponent("'; DROP TABLE contacts; --")}`)).total).toBe(0);
 });
 

@@ -49,6 +49,10 @@ const ORDER: Record<Exclude<RowQuery['sort'], 'own'>, string> = {
   records: 'records',
 };
 
+/** Why a contact stopped, as a step's `why` counts it. */
+const RULE = `json_extract(rest, '$[${REST_FIELDS.indexOf('why')}].rule')`;
+const REASON = `CASE WHEN ${RULE} IS NULL THEN code ELSE 'rule-' || ${RULE} END`;
+
 /** The value of an own field, as it is sorted by; who has none comes first. */
 function ownOrder(db: Db, jobId: number, own: string | undefined): string {
   const value = `(SELECT value FROM json_each(rest, '$[${REST_FIELDS.indexOf('extra')}]') WHERE key = @own)`;
@@ -63,13 +67,16 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   const { contacts, search } = shownOutcome(db, jobId);
   const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
   const fate = query.fate === 'pass' ? 'stop > @step' : 'stop = @step AND state = @fate';
-  const found = `FROM ${search} WHERE ${[fate, ...words.map((_, i) => `text LIKE @q${i} ESCAPE '\\'`)].join(' AND ')}`;
+  const chosen =
+    query.why === undefined ? fate : `id IN (SELECT id FROM ${contacts} WHERE ${fate} AND ${REASON} = @why)`;
+  const found = `FROM ${search} WHERE ${[chosen, ...words.map((_, i) => `text LIKE @q${i} ESCAPE '\\'`)].join(' AND ')}`;
   const from =
-    words.length === 0 ? `FROM ${contacts} WHERE ${fate}` : `FROM ${contacts} WHERE id IN (SELECT id ${found})`;
+    words.length === 0 ? `FROM ${contacts} WHERE ${chosen}` : `FROM ${contacts} WHERE id IN (SELECT id ${found})`;
   const params = {
     step: stepPosition(db, jobId, query.step),
     fate: query.fate,
     own: query.own ?? '',
+    why: query.why,
     ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
   };
   const client = db.outcomes;

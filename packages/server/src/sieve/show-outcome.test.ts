@@ -74,7 +74,13 @@ test('over random changes what is shown is what was computed, written as a diffe
     const pairs = contacts
       .slice(1)
       .filter(() => random() < 0.3)
-      .map(({ id }): StoredPair => [id - 3, id, random() < 0.5 ? 0.5 : 0.9, random() < 0.5 ? 1 : 0, Math.floor(random() * 3)]);
+      .map(({ id }): StoredPair => [
+        id - 3,
+        id,
+        random() < 0.5 ? 0.5 : 0.9,
+        random() < 0.5 ? 1 : 0,
+        Math.floor(random() * 3),
+      ]);
     await show(job, contacts, pairs);
     // Now and then another thread has sifted: what this one remembers is not what is shown.
     if (random() < 0.3) {

@@ -100,6 +100,8 @@ export class JobScreen {
     transform: (show) => (show === 'sources' || show === 'companies' ? show : undefined),
   });
   readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
+  /** Only those that stopped for this reason. */
+  readonly why = input<string, string | undefined>('', { transform: (why) => why ?? '' });
   /** A field of the person's own that is shown. */
   readonly own = input<string, string | undefined>('', { transform: (own) => own ?? '' });
   readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
@@ -173,13 +175,15 @@ export class JobScreen {
     show?: Show | null;
     fate?: Fate;
     q?: string | null;
+    why?: string | null;
     own?: string | null;
     row?: number | null;
     full?: 1 | null;
   }) {
     void this.router.navigate([], {
       queryParams: {
-        ...('step' in query && { row: null, q: null, fate: 'pass', full: null }),
+        ...('step' in query && { row: null, q: null, why: null, fate: 'pass', full: null }),
+        ...('fate' in query && { why: null }),
         ...(query.row === null && { full: null }),
         ...query,
       },

@@ -142,6 +142,8 @@ export class RowsGrid {
   readonly view = input.required<StepView>();
   readonly fate = input.required<RowQuery['fate']>();
   readonly query = input('');
+  /** Only those that stopped for this reason. */
+  readonly why = input('');
   /** The field of the person's own that is shown; '': none. */
   readonly own = input('');
   /** A new version of the outcome makes the grid ask again. */
@@ -184,7 +186,14 @@ export class RowsGrid {
   protected readonly columns = computed(() => columnsOf(this.view(), this.fate(), this.own()));
 
   private readonly source = computed<IDatasource>(() => {
-    const [job, step, fate, q, own] = [this.jobId(), this.step(), this.fate(), this.query(), this.own()];
+    const [job, step, fate, q, why, own] = [
+      this.jobId(),
+      this.step(),
+      this.fate(),
+      this.query(),
+      this.why(),
+      this.own(),
+    ];
     /** A list that opens anew opens where the current row stands. */
     let seeking = untracked(this.current);
     return {
@@ -194,6 +203,7 @@ export class RowsGrid {
           step,
           fate,
           q,
+          ...(why && { why }),
           ...(own && { own }),
           offset: params.startRow,
           limit: PAGE,

@@ -54,6 +54,22 @@ it('each rule of the screen says what it set aside', async () => {
   ]);
 });
 
+it('the rows that a rule took are looked at by its chip, and all of them again', async () => {
+  const { button, fixture } = await open(
+    'screen',
+    { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] },
+    { 'rule-0': 120 },
+  );
+  const looked: (string | null)[] = [];
+  fixture.componentInstance.looked.subscribe((why) => looked.push(why));
+  button(/driver/).click();
+  fixture.componentRef.setInput('why', 'rule-0');
+  await fixture.whenStable();
+  expect(button(/driver/).getAttribute('aria-pressed')).toBe('true');
+  button(/driver/).click();
+  expect(looked).toEqual(['rule-0', null]);
+});
+
 it('matching says its lines, and how often it expects to be wrong', async () => {
   const { chips, text } = await open('match');
   expect(chips).toEqual(['Merged from 0.80 −640', 'Judged from 0.30', 'Wrong in 1,000 merges: about 4']);

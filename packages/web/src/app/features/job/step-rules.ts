@@ -1,5 +1,5 @@
 import { NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Job } from '@sieve/contract';
@@ -16,12 +16,24 @@ import type { StepState } from './steps/step-view';
   imports: [MatButtonModule, Icon, CountPipe, NgComponentOutlet],
   template: `
     @for (chip of chips(); track chip.words) {
-      <span class="chip {{ chip.kind }}"
-        >{{ chip.words }}
-        @if (chip.count > 0) {
-          <span class="num">−{{ chip.count | count }}</span>
-        }
-      </span>
+      @if (chip.count > 0 && chip.why; as code) {
+        <button
+          class="chip {{ chip.kind }}"
+          type="button"
+          title="Show those it set aside"
+          [attr.aria-pressed]="code === why()"
+          (click)="looked.emit(code === why() ? null : code)"
+        >
+          {{ chip.words }} <span class="num">−{{ chip.count | count }}</span>
+        </button>
+      } @else {
+        <span class="chip {{ chip.kind }}"
+          >{{ chip.words }}
+          @if (chip.count > 0) {
+            <span class="num">−{{ chip.count | count }}</span>
+          }
+        </span>
+      }
     }
     @if (view().action; as action) {
       <ng-container *ngComponentOutlet="action; inputs: { job: job(), step: state().step }" />
@@ -39,12 +51,20 @@ import type { StepState } from './steps/step-view';
     .num {
       opacity: 0.8;
     }
+    [aria-pressed='true'] {
+      box-shadow: inset 0 0 0 1.5px currentColor;
+      font-weight: 600;
+    }
   `,
 })
 export class StepRules {
   private readonly dialog = inject(MatDialog);
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
+  /** The reason whose rows are shown. */
+  readonly why = input('');
+  /** The rows of a reason are asked for; null: all of them again. */
+  readonly looked = output<string | null>();
   private readonly settings = inject(Session).settings;
   private readonly finderName = (finder: string) =>
     this.settings()?.finders.find(({ id }) => id === finder)?.name ?? finder;
@@ -53,6 +73,10 @@ export class StepRules {
 
   protected async edit() {
     const { StepDialog } = await import('./step-dialog');
-    this.dialog.open(StepDialog, { width: '620px', data: { jobId: this.job().id, step: this.state().step } });
+    this.dialog.open(StepDialog, {
+      width: this.view().wide ? '940px' : '620px',
+      maxWidth: '94vw',
+      data: { jobId: this.job().id, step: this.state().step },
+    });
   }
 }

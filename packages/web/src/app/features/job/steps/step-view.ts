@@ -8,6 +8,8 @@ export interface Chip {
   /** How many it set aside; 0 is not shown. */
   count: number;
   kind: 'keep' | 'drop' | '';
+  /** Why its rows were set aside, as the step's `why` counts them; none where there are no rows of it to look at. */
+  why?: string;
 }
 
 /** A step of a job with what the last sifting counted at it. */
@@ -48,6 +50,8 @@ export interface StepView {
   shows: 'place' | 'email' | 'profile';
   /** It can be asked for some of those who wait. */
   portions?: boolean;
+  /** Its form needs more room than most. */
+  wide?: boolean;
   /** Rows can want a look here. */
   looks?: boolean;
   /** Each row says how many records it was merged of. */

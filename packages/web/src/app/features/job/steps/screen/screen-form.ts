@@ -75,7 +75,7 @@ const OwnFieldsStore = signalStore(withAsked((api, job: number) => api.ownFields
   styles: `
     .rule {
       display: grid;
-      grid-template-columns: 118px 118px 1fr 118px 56px 34px;
+      grid-template-columns: 140px 124px minmax(0, 1fr) 128px 64px 34px;
       gap: 8px;
       align-items: start;
     }
@@ -83,6 +83,10 @@ const OwnFieldsStore = signalStore(withAsked((api, job: number) => api.ownFields
       padding-top: 10px;
       color: var(--plum);
       text-align: right;
+    }
+    .effect {
+      margin-left: 12px;
+      color: var(--ink-2);
     }
     .range {
       align-items: start;

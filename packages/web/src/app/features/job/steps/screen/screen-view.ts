@@ -14,7 +14,12 @@ export const screenView: StepView = {
     const { briefTitles, briefLevels, briefTeams, briefPlaces, briefSectors, rules, suppression, atMostPerCompany } =
       options;
     const headcount = headcountWords(options);
-    const chip = (words: string, code: string, kind: Chip['kind']): Chip => ({ words, count: why[code] ?? 0, kind });
+    const chip = (words: string, code: string, kind: Chip['kind']): Chip => ({
+      words,
+      count: why[code] ?? 0,
+      kind,
+      why: code,
+    });
     return [
       ...(briefTitles.length > 0
         ? [chip(`Title is one of the brief’s ${briefTitles.length}`, 'title-not-in-brief', 'keep')]
@@ -37,6 +42,7 @@ export const screenView: StepView = {
   onWords: 'Screen the rows by these rules',
   form: () => import('./screen-form').then((m) => m.ScreenForm),
   shows: 'place',
+  wide: true,
   looks: true,
 };
 
