@@ -151,7 +151,9 @@ test('whatever kind of run a kill meets, it ends as if there had been none', asy
     (await world.call<Job>('GET', `/api/jobs/${id}`)).summary!.steps.map(({ aside }) => aside);
 
   // sift
-  await world.call('POST', `/api/jobs/${id}/decisions`, { body: { kind: 'group', title: 'Owner 3', fate: 'aside' } });
+  await world.call('POST', `/api/jobs/${id}/decisions`, {
+    body: { kind: 'group', by: 'title', value: 'Owner 3', fate: 'aside' },
+  });
   await killed(0, 'sift');
   expect(Math.max(...(await passing()))).toBe(Math.ceil((20_000 - 3) / 7));
 

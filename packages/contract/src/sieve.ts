@@ -1,5 +1,5 @@
 import { SPEAKS } from '@sieve/core/steps/profile/options';
-import { BRIEF_PARTS } from '@sieve/core/steps/screen/options';
+import { BRIEF_PARTS, GROUP_FIELDS } from '@sieve/core/steps/screen/options';
 import { titleWord, wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
@@ -126,13 +126,17 @@ export const pairView = z.object({ a: recordView, b: recordView, chance: z.numbe
 export type PairView = z.output<typeof pairView>;
 export const pairsView = z.object({ total: count, pairs: z.array(pairView) });
 
-export const titleGroup = z.object({
-  title: z.string(),
+export const groupQuery = z.object({ step: z.string().max(60), by: z.enum(GROUP_FIELDS) });
+export type GroupQuery = z.output<typeof groupQuery>;
+
+/** Those of a job who share a value of a field. */
+export const contactGroup = z.object({
+  value: z.string(),
   count,
   aside: count,
   fate: z.enum(['keep', 'aside', '']),
 });
-export type TitleGroup = z.output<typeof titleGroup>;
+export type ContactGroup = z.output<typeof contactGroup>;
 
 /** How many come to the screen, pass it, and are taken by each of its rules. */
 export const screenEffect = z.object({ came: count, pass: count, rules: z.array(count) });

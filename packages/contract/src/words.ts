@@ -76,7 +76,7 @@ export const FATE_WORDS: Record<string, string> = {
   // tidy
   'nothing-to-identify': 'no name, email, phone or profile link',
   // screen
-  'title-group': 'you set aside the title “{title}”',
+  'group-aside': 'you set aside all of the {field} “{value}”',
   'rule-words': '{field} says “{word}”',
   'rule-blank': '{field} is {word}',
   'rule-lacks': '{field} says none of the words of rule {rule}',

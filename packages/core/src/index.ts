@@ -29,6 +29,7 @@ export * from './match/likelihood';
 export * from './match/held-rules';
 export * from './match/match';
 export * from './match/survive';
+export * from './steps/screen/groups';
 export * from './steps/screen/screen';
 export * from './mail/judge';
 export * from './steps/append-email/append-email';

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { PERSON_FIELDS } from '../model/person';
+import { GROUP_FIELDS } from '../steps/screen/options';
 import { sieveStep } from '../steps/sieve';
 
 const recordId = z.int().positive();
@@ -13,7 +14,13 @@ export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('bring-in'), sourceId: z.int().positive(), name: z.string() }),
   z.object({ kind: z.literal('set-aside'), recordIds: z.array(recordId).min(1) }),
   z.object({ kind: z.literal('keep'), recordIds: z.array(recordId).min(1), step: z.string().max(60) }),
-  z.object({ kind: z.literal('group'), title: z.string().min(1), fate: z.enum(['keep', 'aside']) }),
+  /** All who share a value of a field. */
+  z.object({
+    kind: z.literal('group'),
+    by: z.enum(GROUP_FIELDS),
+    value: z.string().min(1),
+    fate: z.enum(['keep', 'aside']),
+  }),
   z.object({ kind: z.literal('same'), a: recordId, b: recordId }),
   z.object({ kind: z.literal('different'), a: recordId, b: recordId }),
   z.object({ kind: z.literal('apart'), recordIds: z.array(recordId).min(2) }),

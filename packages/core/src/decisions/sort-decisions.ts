@@ -1,12 +1,13 @@
 import type { Decision } from './decision';
 import { togetherWith, type PersonField } from '../model/person';
-import { titleKey } from '../steps/screen/screen';
+import { groupKey } from '../steps/screen/groups';
+import type { GroupField } from '../steps/screen/options';
 
 /** Decisions, sorted by what they are about. Later ones win over earlier ones. */
 export interface Sorted {
   /** By record: set aside (null), or kept as far as and including a step. */
   fates: Map<number, { order: number; keepTo: string | null }>;
-  titleGroups: Map<string, 'keep' | 'aside'>;
+  groups: Map<GroupField, Map<string, 'keep' | 'aside'>>;
   same: [number, number][];
   /** Records of which no two are one person: two that were judged, or all that were taken apart. */
   different: number[][];
@@ -21,7 +22,7 @@ export interface Sorted {
 export function sortDecisions(decisions: readonly Decision[]): Sorted {
   const out: Sorted = {
     fates: new Map(),
-    titleGroups: new Map(),
+    groups: new Map(),
     same: [],
     different: [],
     edits: new Map(),
@@ -50,7 +51,8 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         for (const record of body.recordIds) out.fates.set(record, { order: id, keepTo: body.step });
         break;
       case 'group':
-        out.titleGroups.set(titleKey(body.title), body.fate);
+        if (!out.groups.has(body.by)) out.groups.set(body.by, new Map());
+        out.groups.get(body.by)!.set(groupKey(body.value), body.fate);
         break;
       case 'same':
       case 'different':

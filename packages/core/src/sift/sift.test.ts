@@ -87,9 +87,11 @@ test('a decision wins over the rules, the later over the earlier, and taken back
   expect(fates(input({ sieve: screen }, keep))[3]).toBe('to-ask');
   expect(fates(input({ sieve: screen }, keep, aside))[3]).toBe('by-hand');
   expect(fates(input({ sieve: screen }))[3]).toBe('rule-words');
-  expect(fates(input({ sieve: screen }, { kind: 'group', title: 'quality & food safety lead', fate: 'keep' }))[4]).toBe(
-    'no-name-or-domain',
-  );
+  expect(
+    fates(
+      input({ sieve: screen }, { kind: 'group', by: 'title', value: 'quality & food safety lead', fate: 'keep' }),
+    )[4],
+  ).toBe('no-name-or-domain');
 });
 
 test('a contact without a domain gets the one that its colleagues agree on', () => {

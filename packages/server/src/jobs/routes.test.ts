@@ -1,4 +1,12 @@
-import type { AskEstimate, DecisionRow, Job, SourceRow, Inspection, SuppressionRow, TitleGroup } from '@sieve/contract';
+import type {
+  AskEstimate,
+  DecisionRow,
+  Job,
+  SourceRow,
+  Inspection,
+  SuppressionRow,
+  ContactGroup,
+} from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -49,12 +57,12 @@ test('a source says how many rows came and which did not', async () => {
 });
 
 test('titles are grouped whatever their capitals; a group that goes, goes whole', async () => {
-  const titles = () => get<TitleGroup[]>(`/api/jobs/${job}/titles?step=screen`);
+  const titles = () => get<ContactGroup[]>(`/api/jobs/${job}/groups?step=screen&by=title`);
   expect((await titles()).map(({ count, fate }) => [count, fate])).toEqual([
     [2, ''],
     [1, ''],
   ]);
-  const body = { kind: 'group', title: 'QUALITY MANAGER', fate: 'aside' };
+  const body = { kind: 'group', by: 'title', value: 'QUALITY MANAGER', fate: 'aside' };
   const group = await server.call<DecisionRow>('POST', `/api/jobs/${job}/decisions`, { body });
   await server.idle();
   expect((await titles())[0]).toMatchObject({ count: 2, aside: 2, fate: 'aside' });

@@ -58,7 +58,7 @@ export async function drawSample(
         `${describeCondition(search.conditions[condition]!, 1).split(':')[0]}: ${MISFIT_WORDS[code]}`,
     );
     const titled = lacks.some(({ condition }) => search.conditions[condition]!.field === 'title');
-    const misfit = fits?.(personOf(row, meaningOf), titled);
+    const misfit = fits?.(personOf(row, meaningOf), (part) => titled && part === 'title');
     if (misfit) why.push(say(FATE_WORDS[misfit.code]!, misfit.why));
     return { row, fits: why.length === 0, why };
   });

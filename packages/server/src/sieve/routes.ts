@@ -14,7 +14,8 @@ import {
   startRun,
   titleChanges,
   titleChangesBody,
-  titleGroup,
+  contactGroup,
+  groupQuery,
 } from '@sieve/contract';
 import { screenOptions } from '@sieve/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -63,11 +64,11 @@ export const sieveRoutes =
       lookout.look('pairs', theJob(db, params.id).id, MOST_PAIRS),
     );
     app.get(
-      '/api/jobs/:id/titles',
+      '/api/jobs/:id/groups',
       {
-        schema: { params: byId, querystring: z.object({ step: z.string().max(60) }), ...ok(z.array(titleGroup)) },
+        schema: { params: byId, querystring: groupQuery, ...ok(z.array(contactGroup)) },
       },
-      ({ params, query }) => lookout.look('titles', theJob(db, params.id).id, query.step),
+      ({ params, query }) => lookout.look('groups', theJob(db, params.id).id, query),
     );
     app.post(
       '/api/jobs/:id/screen/effect',

@@ -4,13 +4,13 @@ import {
   canonicalLink,
   evidenceOf,
   fullName,
+  groupKey,
   normaliseEmail,
   screen,
   sortDecisions,
   stepIn,
   tidier,
   tidy,
-  titleKey,
   titleReader,
   type Link,
   type Person,
@@ -21,12 +21,13 @@ import type {
   CompanyPage,
   ContactRow,
   ContactView,
+  ContactGroup,
   FoundContact,
+  GroupQuery,
   PairView,
   RecordView,
   RowPage,
   RowQuery,
-  TitleGroup,
 } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
@@ -261,17 +262,17 @@ export function pairsToJudge(
   return { total, pairs: explained(rows, recordViews(db, jobId, lists), weightsOf(db, jobId)) };
 }
 
-/** Titles of what came to a step, counted, most common first, with what was said of them. */
-export function titleGroups(db: Db, jobId: number, step: string): TitleGroup[] {
-  const said = sortDecisions(standingDecisions(db, jobId)).titleGroups;
+/** Values of a field of those who came to a step, counted, most common first, with what was said of them. */
+export function contactGroups(db: Db, jobId: number, { step, by }: GroupQuery): ContactGroup[] {
+  const said = sortDecisions(standingDecisions(db, jobId)).groups.get(by);
   const rows = db.outcomes
     .prepare(
-      `SELECT title, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
+      `SELECT ${by} AS value, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
        FROM ${shownOutcome(db, jobId).contacts}
-       WHERE stop >= @step AND title <> '' GROUP BY lower(title) ORDER BY count DESC, title LIMIT 500`,
+       WHERE stop >= @step AND ${by} <> '' GROUP BY lower(${by}) ORDER BY count DESC, value LIMIT 500`,
     )
-    .all({ step: stepPosition(db, jobId, step) }) as { title: string; count: number; aside: number }[];
-  return rows.map((row) => ({ ...row, fate: said.get(titleKey(row.title)) ?? '' }));
+    .all({ step: stepPosition(db, jobId, step) }) as Omit<ContactGroup, 'fate'>[];
+  return rows.map((row) => ({ ...row, fate: said?.get(groupKey(row.value)) ?? '' }));
 }
 
 /** Companies of a job by name, each with how many of its contacts work there. */

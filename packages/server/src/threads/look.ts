@@ -1,4 +1,11 @@
-import { zoneOf, type ExportLayout, type RowQuery, type Settings, type TypedContact } from '@sieve/contract';
+import {
+  zoneOf,
+  type ExportLayout,
+  type GroupQuery,
+  type RowQuery,
+  type Settings,
+  type TypedContact,
+} from '@sieve/contract';
 import type { ScreenOptions, TitleWord } from '@sieve/core';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
@@ -8,7 +15,7 @@ import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
 import { estimateFor } from '../sieve/estimate';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
-import { companyPage, contactView, findContacts, pairsToJudge, rowPage, titleGroups } from '../sieve/rows';
+import { companyPage, contactView, findContacts, contactGroups, pairsToJudge, rowPage } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
 import { screenEffect } from '../sieve/screen-effect';
 import { titleChanges } from '../sieve/title-changes';
@@ -31,7 +38,7 @@ const QUICK_LOOKS = {
   contact: (db: Db, { lists }: Settings, jobId: number, contact: number) => contactView(db, jobId, contact, lists),
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
-  titles: (db: Db, _: Settings, jobId: number, step: string) => titleGroups(db, jobId, step),
+  groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
   screenEffect: (db: Db, { lists }: Settings, jobId: number, options: ScreenOptions, now: number) =>
     screenEffect(db, jobId, options, lists, now),
   titleChanges: (db: Db, { lists }: Settings, words: readonly TitleWord[], most: number) =>

@@ -29,6 +29,8 @@ export interface BriefMisfit {
   why: Record<string, string | number>;
 }
 
+const ofTitle = (part: BriefPartName) => part === 'level' || part === 'team';
+
 type Check = (person: Known) => BriefPart;
 
 /**
@@ -82,17 +84,20 @@ export function briefParts(brief: Brief, meaningOf = titleReader()): (person: Kn
   return (person) => checks.map((check) => check(person));
 }
 
-/** The first part of a brief that a person does not fit; null for none. A title that was kept by hand is fine, with its level and team. */
+/**
+ * The first part of a brief that a person does not fit; null for none. What was kept by hand is fine; with a title its level
+ * and team are.
+ */
 export function briefFit(
   brief: Brief,
   meaningOf = titleReader(),
-): (person: Known, titleIsFine?: boolean) => BriefMisfit | null {
+): (person: Known, isFine?: (part: BriefPartName) => boolean) => BriefMisfit | null {
   const checks = checksOf(brief, meaningOf);
-  return (person, titleIsFine = false) => {
+  return (person, isFine) => {
     for (const check of checks) {
       const { part, fit, is, near, share } = check(person);
       if (fit === 'yes' || fit === 'unknown') continue;
-      if (titleIsFine && (part === 'title' || part === 'level' || part === 'team')) continue;
+      if (isFine?.(part) || (ofTitle(part) && isFine?.('title'))) continue;
       const why = part === 'title' ? { title: is, near, fit: Math.round(share * 100) / 100 } : { [part]: is };
       return { code: fit === 'near' ? 'title-near-brief' : `${part}-not-in-brief`, look: fit === 'near', why };
     }

@@ -19,6 +19,20 @@ export const RULE_FIELDS = [
 ] as const;
 export type RuleField = (typeof RULE_FIELDS)[number];
 
+/** Those who share a value of one of these can be kept or set aside together. */
+export const GROUP_FIELDS = [
+  'title',
+  'level',
+  'team',
+  'company',
+  'domain',
+  'sector',
+  'city',
+  'region',
+  'country',
+] as const;
+export type GroupField = (typeof GROUP_FIELDS)[number];
+
 /** A field of the person's own, by its name. */
 const ownField = z.templateLiteral(['own:', z.string().min(1).max(200)]);
 const fate = z.enum(['keep', 'aside']);

@@ -3,13 +3,13 @@ import type * as z from 'zod';
 import { emptyPerson, type Person } from '../../model/person';
 import { suppressionKey } from '../../suppression/suppression';
 import { suppressionEntry, type Suppression } from '../../model/suppression';
+import { sortDecisions } from '../../decisions/sort-decisions';
 import { briefFit } from './brief';
 import { titleReader } from '../../tidy/title-meaning';
 import { titleFitter } from './title-fit';
 import { screenOptions, type ScreenOptions } from './options';
-import { screener, titleKey } from './screen';
-
-type TitleGroups = ReadonlyMap<string, 'keep' | 'aside'>;
+import { groupKey, type Groups } from './groups';
+import { screener } from './screen';
 
 const person = (values: Partial<Person>): Person => ({ ...emptyPerson(), ...values });
 const nobody: Suppression = new Map();
@@ -19,12 +19,12 @@ const listOf = (...entries: z.input<typeof suppressionEntry>[]): Suppression =>
 function fates(
   options: Partial<ScreenOptions>,
   people: Partial<Person>[],
-  { suppression = nobody, groups = new Map() as TitleGroups, kept = [] as number[] } = {},
+  { suppression = nobody, groups = new Map() as Groups, kept = [] as number[] } = {},
 ) {
   const screened = screener(screenOptions.parse(options), {
     suppression,
     lists: NO_LISTS,
-    decisions: { titleGroups: new Map(groups) },
+    decisions: { groups },
   });
   return people.map((values, i) => {
     const stop = screened(person(values), kept.includes(i));
@@ -54,7 +54,7 @@ test('a field of the person’s own is screened by its words, or by a range of i
   const screened = screener(screenOptions.parse({ rules }), {
     suppression: nobody,
     lists: NO_LISTS,
-    decisions: { titleGroups: new Map() },
+    decisions: { groups: new Map() },
   });
   const stopped = (extra: Record<string, string>) => {
     const stop = screened(person({}), false, extra);
@@ -164,9 +164,14 @@ test('a title of the brief passes, a near one wants a look, others are set aside
 });
 
 test('what a person said of a group of titles wins over the brief and over rules about titles', () => {
-  const groups: TitleGroups = new Map([
-    [titleKey('Sales Manager'), 'keep'],
-    [titleKey('Quality Manager'), 'aside'],
+  const groups: Groups = new Map([
+    [
+      'title',
+      new Map([
+        [groupKey('Sales Manager'), 'keep'],
+        [groupKey('Quality Manager'), 'aside'],
+      ]),
+    ],
   ]);
   const options = {
     briefTitles: ['Quality Manager'],
@@ -174,8 +179,44 @@ test('what a person said of a group of titles wins over the brief and over rules
   };
   expect(codes(options, [{ title: 'SALES MANAGER' }, { title: 'quality-manager' }], { groups })).toEqual([
     'passed',
-    'title-group',
+    'group-aside',
   ]);
+});
+
+test('a group of any field goes whole; kept by its field, no rule and no part of the brief about it takes anybody', () => {
+  const groups: Groups = sortDecisions([
+    { id: 1, body: { kind: 'group', by: 'company', value: 'Mill & Sons', fate: 'aside' } },
+    { id: 2, body: { kind: 'group', by: 'city', value: 'Wells', fate: 'aside' } },
+    { id: 3, body: { kind: 'group', by: 'city', value: 'WELLS', fate: 'keep' } },
+  ]).groups;
+  const options = {
+    briefPlaces: ['Ireland'],
+    rules: [
+      { field: 'place' as const, words: ['somerset'], fate: 'aside' as const },
+      { field: 'title' as const, words: ['driver'], fate: 'aside' as const },
+    ],
+  };
+  const given = fates(
+    options,
+    [
+      { company: 'MILL AND SONS', city: 'Bala' },
+      { company: 'mill & sons', city: 'wells' },
+      { company: 'Other', city: 'Wells', region: 'Somerset', country: 'United Kingdom' },
+      { city: 'Wells', title: 'Driver' },
+      { city: 'Bath', region: 'Somerset' },
+      {},
+    ],
+    { groups },
+  );
+  expect(given.map(({ code }) => code)).toEqual([
+    'place-not-in-brief',
+    'group-aside',
+    'passed',
+    'rule-words',
+    'rule-words',
+    'passed',
+  ]);
+  expect(given[1]!.why).toEqual({ field: 'company', value: 'mill & sons' });
 });
 
 test('at most n of a company: by its domain, else by its name; those that are not known are not counted', () => {
@@ -241,7 +282,7 @@ test('all of a brief is looked at, beside titles; what is not known is no misfit
   });
   const person = emptyPerson();
   const known = { ...person, title: 'Quality Manager', level: 'manager', team: 'quality', country: 'IE' };
-  const code = (more: object, fine = false) => fits({ ...known, ...more }, fine)?.code;
+  const code = (more: object, fine = false) => fits({ ...known, ...more }, (part) => fine && part === 'title')?.code;
   expect(code({})).toBeUndefined();
   expect(code({ country: 'GB', region: 'Cumbria' })).toBeUndefined();
   expect(code({ country: '', level: '' })).toBeUndefined();

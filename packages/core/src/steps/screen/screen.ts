@@ -8,7 +8,15 @@ import { remembered } from '../../text/remembered';
 import { titleReader } from '../../tidy/title-meaning';
 import type { Env, Step, Stop } from '../step';
 import { briefFit } from './brief';
-import { RULE_FIELDS, screenOptions, type RangeRule, type RuleField, type ScreenOptions } from './options';
+import { covers, groupKey, type Groups } from './groups';
+import {
+  RULE_FIELDS,
+  screenOptions,
+  type GroupField,
+  type RangeRule,
+  type RuleField,
+  type ScreenOptions,
+} from './options';
 import { wordFinder } from './words';
 
 /** Sets aside who does not fit: suppressed, by title group, by rule, by the brief's titles, over the limit of a company. */
@@ -26,7 +34,6 @@ export const screen: Step<ScreenOptions> = {
 };
 
 /** Titles that count as one group: the same letters. */
-export const titleKey = (title: string): string => fold(title);
 
 /** Contacts of one company, for counting: its domain, else its folded name. */
 export const companyKey = (p: Pick<Person, 'domain' | 'company'>): string => p.domain || fold(p.company);
@@ -91,14 +98,10 @@ const isRuleField = (field: string): field is RuleField => RULE_FIELDS.some((kno
 /** The screen of one person after the other. It remembers how many of each company have passed. */
 export function screener(
   options: ScreenOptions,
-  {
-    suppression,
-    lists,
-    decisions: { titleGroups },
-  }: Pick<Env, 'suppression' | 'lists'> & { decisions: Pick<Env['decisions'], 'titleGroups'> },
+  { suppression, lists, decisions }: Pick<Env, 'suppression' | 'lists'> & { decisions: { groups: Groups } },
 ): (p: Person, kept: boolean, extra?: Record<string, string>) => Stop | null {
   const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
-  const keyOf = remembered(titleKey);
+  const groups = [...decisions.groups].map(([by, fates]) => ({ by, fates, keyOf: remembered(groupKey) }));
   const fits = briefFit(options, titleReader(lists.titleWords));
   const suppressed = suppressor(suppression);
   const passed = new Map<string, number>();
@@ -110,8 +113,13 @@ export function screener(
       const entry = suppressed(p);
       if (entry) return aside('suppressed', { entry: entry.value, because: entry.why });
     }
-    const group = titleGroups.get(keyOf(p.title));
-    if (group === 'aside') return aside('title-group', { title: p.title });
+    const keptBy: GroupField[] = [];
+    for (const { by, fates, keyOf } of groups) {
+      const fate = p[by] === '' ? undefined : fates.get(keyOf(p[by]));
+      if (fate === 'aside') return aside('group-aside', { field: by, value: p[by] });
+      if (fate === 'keep') keptBy.push(by);
+    }
+    const isKept = (field: string) => keptBy.some((by) => covers(by, field));
     for (const { find, fate, number, field, ...rule } of rules) {
       const word = find(p, extra);
       const about = { rule: number, field };
@@ -119,10 +127,9 @@ export function screener(
         const other = rule.is === 'blank' ? 'filled' : 'blank';
         if ((fate === 'aside') === (word !== '')) return aside('rule-blank', { ...about, word: word || other });
       } else if (fate === 'keep' && word === '') return aside('rule-lacks', about);
-      else if (fate === 'aside' && word !== '' && !(group === 'keep' && field === 'title'))
-        return aside('rule-words', { ...about, word });
+      else if (fate === 'aside' && word !== '' && !isKept(field)) return aside('rule-words', { ...about, word });
     }
-    const misfit = fits(p, group === 'keep');
+    const misfit = fits(p, isKept);
     return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
   }
 

@@ -10,7 +10,9 @@ import type {
   TitleChanges,
   AskEstimate,
   CompanyPage,
+  ContactGroup,
   ContactView,
+  GroupQuery,
   PersonInFull,
   CountView,
   DecisionRow,
@@ -59,7 +61,6 @@ import type {
   SourceRow,
   SpendDay,
   SuppressionRow,
-  TitleGroup,
   TypedContact,
   WebPage,
   WhoComes,
@@ -84,7 +85,8 @@ export class Api {
   screenEffect = (job: number, options: unknown) =>
     this.http.post<ScreenEffect>(`/api/jobs/${job}/screen/effect`, options);
   titleChanges = (titleWords: TitleWord[]) => this.http.post<TitleChanges>('/api/titles/changes', { titleWords });
-  titles = (id: number, step: string) => this.http.get<TitleGroup[]>(`/api/jobs/${id}/titles`, { params: { step } });
+  groups = (id: number, query: GroupQuery) =>
+    this.http.get<ContactGroup[]>(`/api/jobs/${id}/groups`, { params: query });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
   person = (id: number, contact: number) => this.http.get<PersonInFull>(`/api/jobs/${id}/people/${contact}`);

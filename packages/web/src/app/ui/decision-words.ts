@@ -43,7 +43,7 @@ export function decisionWords(body: LoggedBody): string {
     case 'keep':
       return `${people(body.recordIds.length)} kept`;
     case 'group':
-      return `all “${body.title}” ${body.fate === 'aside' ? 'set aside' : 'kept'}`;
+      return `all of the ${body.by} “${body.value}” ${body.fate === 'aside' ? 'set aside' : 'kept'}`;
     case 'same':
       return 'two records are the same person';
     case 'different':

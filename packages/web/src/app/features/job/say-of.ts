@@ -7,7 +7,7 @@ type Said = Pick<ContactView, 'recordIds' | 'fate' | 'title' | 'person'>;
 export const sayOf = {
   keep: ({ recordIds, fate }: Said): DecisionBody => ({ kind: 'keep', recordIds, step: fate.step ?? 'verify' }),
   setAside: ({ recordIds }: Said): DecisionBody => ({ kind: 'set-aside', recordIds }),
-  keepAllLikeIt: ({ title }: Said): DecisionBody => ({ kind: 'group', title, fate: 'keep' }),
+  keepAllLikeIt: ({ title }: Said): DecisionBody => ({ kind: 'group', by: 'title', value: title, fate: 'keep' }),
   takeApart: ({ recordIds }: Said): DecisionBody => ({ kind: 'apart', recordIds }),
   /** '' for none of those that were found. */
   theirProfile: ({ recordIds }: Said, link: string): DecisionBody => ({ kind: 'profile', recordIds, link }),

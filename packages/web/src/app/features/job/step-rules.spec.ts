@@ -40,7 +40,7 @@ it('each rule of the screen says what it set aside', async () => {
       suppressed: 4,
       'company-full': 88,
       'by-hand': 2,
-      'title-group': 9,
+      'group-aside': 9,
     },
   );
   expect(chips).toEqual([
@@ -50,7 +50,7 @@ it('each rule of the screen says what it set aside', async () => {
     'Suppression list −4',
     'At most 3 a company −88',
     'By hand −2',
-    'Titles −9',
+    'Groups −9',
   ]);
 });
 
@@ -99,9 +99,9 @@ it('opens what changes them, with the job and the step', async () => {
   const { button, fixture } = await open('screen');
   const opened = jest.spyOn(fixture.debugElement.injector.get(MatDialog), 'open').mockReturnValue({} as never);
   button(/Edit rules/).click();
-  button(/Titles/).click();
+  button(/Groups/).click();
   await import('./step-dialog');
-  await import('./steps/screen/titles-dialog');
+  await import('./steps/screen/groups-dialog');
   await new Promise((resolve) => setTimeout(resolve));
   expect(opened.mock.calls.map(([, config]) => config?.data)).toEqual([
     { jobId: 2, step: expect.objectContaining({ id: 'screen' }) as object },

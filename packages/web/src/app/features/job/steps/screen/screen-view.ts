@@ -1,6 +1,6 @@
 import { screenOptions, type ScreenOptions } from '@sieve/core/steps/screen/options';
 import { many, type Chip, type StepView } from '../step-view';
-import { TitlesButton } from './titles-button';
+import { GroupsButton } from './groups-button';
 
 export const screenView: StepView = {
   kind: 'screen',
@@ -33,10 +33,10 @@ export const screenView: StepView = {
       ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
       ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
       ...(why['by-hand'] ? [chip('By hand', 'by-hand', 'drop')] : []),
-      ...(why['title-group'] ? [chip('Titles', 'title-group', 'drop')] : []),
+      ...(why['group-aside'] ? [chip('Groups', 'group-aside', 'drop')] : []),
     ];
   },
-  action: TitlesButton,
+  action: GroupsButton,
   setUp: 'Edit rules',
   about: '',
   onWords: 'Screen the rows by these rules',

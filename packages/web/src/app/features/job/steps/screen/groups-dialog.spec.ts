@@ -1,9 +1,9 @@
-import type { TitleGroup } from '@sieve/contract';
+import type { ContactGroup } from '@sieve/contract';
 import { drawn, inDialog, webHarness } from '../../../../testing/web-harness';
-import { TitlesDialog } from './titles-dialog';
+import { GroupsDialog } from './groups-dialog';
 
-const group = (title: string, count: number, more: Partial<TitleGroup> = {}): TitleGroup => ({
-  title,
+const group = (value: string, count: number, more: Partial<ContactGroup> = {}): ContactGroup => ({
+  value,
   count,
   aside: 0,
   fate: '',
@@ -12,9 +12,9 @@ const group = (title: string, count: number, more: Partial<TitleGroup> = {}): Ti
 
 async function open() {
   const { http } = webHarness(inDialog({ jobId: 2, step: 'screen' }));
-  const dialog = await drawn(TitlesDialog);
+  const dialog = await drawn(GroupsDialog);
   http
-    .expectOne('/api/jobs/2/titles?step=screen')
+    .expectOne('/api/jobs/2/groups?step=screen&by=title')
     .flush([group('quality manager', 210), group('driver', 44, { aside: 44 }), group('owner', 9, { aside: 2 })]);
   await dialog.stable();
   const press = async (key: string) => {
@@ -51,14 +51,25 @@ it('arrows and J K move within the list, X sets a whole group aside, R keeps it'
   expect(chosen()).toContain('owner');
   await press('k');
   await press('x');
-  expect(decided()).toEqual({ kind: 'group', title: 'driver', fate: 'aside' });
+  expect(decided()).toEqual({ kind: 'group', by: 'title', value: 'driver', fate: 'aside' });
   await stable();
   expect(text()).toContain('set aside by you');
   await press('r');
-  expect(decided()).toEqual({ kind: 'group', title: 'driver', fate: 'keep' });
+  expect(decided()).toEqual({ kind: 'group', by: 'title', value: 'driver', fate: 'keep' });
   await stable();
   expect(text()).toContain('kept by you');
   expect(await press('q')).toBe(false);
+});
+
+it('G groups by another field, and what is said is said of that field', async () => {
+  const { press, http, decided, stable, text } = await open();
+  await press('j');
+  await press('g');
+  http.expectOne('/api/jobs/2/groups?step=screen&by=level').flush([group('manager', 60)]);
+  await stable();
+  expect(text()).toContain('manager');
+  await press('x');
+  expect(decided()).toEqual({ kind: 'group', by: 'level', value: 'manager', fate: 'aside' });
 });
 
 it('a decision that fails leaves the group as it was', async () => {

@@ -1,30 +1,46 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
-import type { TitleGroup } from '@sieve/contract';
+import type { ContactGroup, GroupQuery } from '@sieve/contract';
+import { GROUP_FIELDS, type GroupField } from '@sieve/core/steps/screen/options';
 import { signalStore } from '@ngrx/signals';
 import { valueOf, withAsked } from '../../../../state/asked';
 import { Decisions } from '../../../../state/decisions';
 import { CountPipe } from '../../../../ui/count';
+import { Select } from '../../../../ui/select/select';
 import { Status } from '../../../../ui/status/status';
 
-const TitlesStore = signalStore(
-  withAsked((api, { jobId, step }: { jobId: number; step: string }) => api.titles(jobId, step)),
+const GroupsStore = signalStore(
+  withAsked((api, { jobId, ...query }: { jobId: number } & GroupQuery) => api.groups(jobId, query)),
 );
+const BY: Record<GroupField, string> = {
+  title: 'Titles',
+  level: 'Levels',
+  team: 'Teams',
+  company: 'Companies',
+  domain: 'Domains',
+  sector: 'Sectors',
+  city: 'Towns',
+  region: 'Regions',
+  country: 'Countries',
+};
 
-/** Titles grouped and counted: a whole group goes or stays with one key. */
+/** Those who came, grouped by a field and counted: a whole group goes or stays with one key. */
 @Component({
-  selector: 'cs-titles-dialog',
+  selector: 'cs-groups-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatDialogModule, MatButtonModule, CountPipe, Status],
-  providers: [TitlesStore],
+  imports: [MatDialogModule, MatButtonModule, CountPipe, Select, Status],
+  providers: [GroupsStore],
   host: { '(keydown)': 'onKey($event)' },
   template: `
-    <h2 mat-dialog-title>Titles, most common first</h2>
+    <h2 mat-dialog-title>Groups, the largest first</h2>
     <mat-dialog-content>
-      <p class="dim">↑ ↓ move · X sets the whole group aside · R keeps it</p>
-      <ul role="listbox" aria-label="Titles" tabindex="0" cdkFocusInitial>
-        @for (group of groups(); track group.title) {
+      <p class="dim">
+        <cs-select label="Grouped by" [options]="fields" [value]="by()" (picked)="group($event)" />
+        <span>↑ ↓ move · X sets the whole group aside · R keeps it · G another field</span>
+      </p>
+      <ul role="listbox" [attr.aria-label]="words()" tabindex="0" cdkFocusInitial>
+        @for (group of groups(); track group.value) {
           <li
             role="option"
             tabindex="-1"
@@ -34,7 +50,7 @@ const TitlesStore = signalStore(
             (keydown.enter)="at.set($index)"
           >
             <span class="num">{{ group.count | count }}</span>
-            <span [class.gone]="group.fate === 'aside'">{{ group.title }}</span>
+            <span [class.gone]="group.fate === 'aside'">{{ group.value }}</span>
             <small>{{
               group.fate === 'aside'
                 ? 'set aside by you'
@@ -57,11 +73,11 @@ const TitlesStore = signalStore(
           </li>
         } @empty {
           @if (request().status === 'done') {
-            <li>No titles have come to the screen.</li>
+            <li class="none">Nobody who has come to the screen has one.</li>
           }
         }
       </ul>
-      <cs-status [request]="request()" what="the titles" />
+      <cs-status [request]="request()" what="the groups" />
     </mat-dialog-content>
     <mat-dialog-actions align="end"><button mat-flat-button mat-dialog-close>Close</button></mat-dialog-actions>
   `,
@@ -87,27 +103,43 @@ const TitlesStore = signalStore(
       text-decoration: line-through;
       color: var(--plum);
     }
+    .dim {
+      display: flex;
+      align-items: center;
+      gap: 12px;
+    }
+    li.none {
+      display: block;
+    }
     small,
     .dim {
       color: var(--ink-2);
     }
   `,
 })
-export class TitlesDialog {
-  private readonly store = inject(TitlesStore);
+export class GroupsDialog {
+  private readonly store = inject(GroupsStore);
   private readonly decisions = inject(Decisions);
   private readonly data = inject<{ jobId: number; step: string }>(MAT_DIALOG_DATA);
   protected readonly request = this.store.asked;
   protected readonly groups = computed(() => valueOf(this.request()) ?? []);
   protected readonly at = signal(0);
+  protected readonly by = signal<GroupField>('title');
+  protected readonly words = computed(() => BY[this.by()]);
+  protected readonly fields = GROUP_FIELDS.map((value) => ({ value, label: BY[value] }));
 
   constructor() {
-    this.store.load(this.data);
+    this.store.load(computed(() => ({ ...this.data, by: this.by() })));
   }
 
-  protected say(group: TitleGroup, fate: 'keep' | 'aside') {
-    this.decisions.decide(this.data.jobId, { kind: 'group', title: group.title, fate }, () =>
-      this.store.change((groups) => groups.map((known) => (known.title === group.title ? { ...group, fate } : known))),
+  protected group(by: GroupField) {
+    this.at.set(0);
+    this.by.set(by);
+  }
+
+  protected say(group: ContactGroup, fate: 'keep' | 'aside') {
+    this.decisions.decide(this.data.jobId, { kind: 'group', by: this.by(), value: group.value, fate }, () =>
+      this.store.change((groups) => groups.map((known) => (known.value === group.value ? { ...group, fate } : known))),
     );
   }
 
@@ -115,6 +147,8 @@ export class TitlesDialog {
     const group = this.groups()[this.at()];
     const step = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
     if (step) this.at.update((at) => Math.max(0, Math.min(this.groups().length - 1, at + step)));
+    else if (event.key === 'g' && !event.ctrlKey && !event.metaKey)
+      this.group(GROUP_FIELDS[(GROUP_FIELDS.indexOf(this.by()) + 1) % GROUP_FIELDS.length]!);
     else if (event.key === 'x' && group) this.say(group, 'aside');
     else if (event.key === 'r' && group) this.say(group, 'keep');
     else return;

@@ -6,18 +6,18 @@ import type { Job } from '@sieve/contract';
 import { Icon } from '../../../../ui/icon/icon';
 
 @Component({
-  selector: 'cs-titles-button',
+  selector: 'cs-groups-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon],
-  template: `<button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Titles</button>`,
+  template: `<button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Groups</button>`,
 })
-export class TitlesButton {
+export class GroupsButton {
   private readonly dialog = inject(MatDialog);
   readonly job = input.required<Job>();
   readonly step = input.required<SieveStep>();
 
   protected async open() {
-    const { TitlesDialog } = await import('./titles-dialog');
-    this.dialog.open(TitlesDialog, { width: '640px', data: { jobId: this.job().id, step: this.step().id } });
+    const { GroupsDialog } = await import('./groups-dialog');
+    this.dialog.open(GroupsDialog, { width: '640px', data: { jobId: this.job().id, step: this.step().id } });
   }
 }
