@@ -1,3 +1,4 @@
+import Database from 'better-sqlite3';
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -19,6 +20,12 @@ import { closeDb, openDb } from './open';
 // testing/landed/sieve.db: the database of a data folder that an earlier version left, with one of everything.
 const dir = mkdtempSync(join(tmpdir(), 'sieve-landed-'));
 copyFileSync(join(__dirname, '../testing/landed/sieve.db'), join(dir, 'sieve.db'));
+const landed = new Database(join(dir, 'sieve.db'));
+// Nobody had said anything of a group in it: one that was taken back, as it was kept then.
+landed
+  .prepare(`INSERT INTO decisions (job_id, at, body, undone_at) VALUES (1, 1, ?, 2)`)
+  .run(JSON.stringify({ kind: 'group', title: 'Cleaner', fate: 'aside' }));
+landed.close();
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 afterAll(() => {
   closeDb(db);
@@ -41,6 +48,12 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
   expect(decided.every(({ author }) => author === 'you')).toBe(true);
   expect(standingDecisions(db, 1)).toHaveLength(job.decisions);
   expect(decided.find(({ body }) => body.kind === 'keep')!.body).toMatchObject({ step: 'append-email' });
+  expect(decided.find(({ body }) => body.kind === 'group')!.body).toEqual({
+    kind: 'group',
+    by: 'title',
+    value: 'Cleaner',
+    fate: 'aside',
+  });
   expect(sourceRows(db, 1).map(({ name, about, origin, rows }) => [name, about, origin.kind, rows])).toEqual([
     ['saved-leads.csv', 'people', 'table', 120],
     ['Quality in Ireland', 'people', 'directory', 0],
