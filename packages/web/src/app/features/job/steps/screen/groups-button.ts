@@ -18,6 +18,10 @@ export class GroupsButton {
 
   protected async open() {
     const { GroupsDialog } = await import('./groups-dialog');
-    this.dialog.open(GroupsDialog, { width: '640px', data: { jobId: this.job().id, step: this.step().id } });
+    this.dialog.open(GroupsDialog, {
+      width: '640px',
+      maxWidth: '94vw',
+      data: { jobId: this.job().id, step: this.step().id },
+    });
   }
 }

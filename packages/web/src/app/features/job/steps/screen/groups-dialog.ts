@@ -37,7 +37,7 @@ const BY: Record<GroupField, string> = {
     <mat-dialog-content>
       <p class="dim">
         <cs-select label="Grouped by" [options]="fields" [value]="by()" (picked)="group($event)" />
-        <span>↑ ↓ move · X sets the whole group aside · R keeps it · G another field</span>
+        <span>X sets the whole group aside · R keeps it · G groups by another field</span>
       </p>
       <ul role="listbox" [attr.aria-label]="words()" tabindex="0" cdkFocusInitial>
         @for (group of groups(); track group.value) {
@@ -107,6 +107,10 @@ const BY: Record<GroupField, string> = {
       display: flex;
       align-items: center;
       gap: 12px;
+    }
+    cs-select {
+      flex: none;
+      width: 130px;
     }
     li.none {
       display: block;
