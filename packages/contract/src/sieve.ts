@@ -138,6 +138,35 @@ export const contactGroup = z.object({
 });
 export type ContactGroup = z.output<typeof contactGroup>;
 
+const between = z.object({ low: count, likely: count, high: count });
+
+/** How much of what a search or another source brought passes the screen. */
+export const hitRate = z.object({
+  name: z.string(),
+  searchId: id.nullable(),
+  rows: count,
+  /** People who came to the screen by it, how many pass, and between which shares that may lie by chance (95 %). */
+  came: count,
+  fits: count,
+  low: z.number(),
+  high: z.number(),
+  /** How many of the others stopped, by reason, as a step's `why` counts them. */
+  why: z.record(z.string(), count),
+  /** What the search could leave out, each on top of the one before, and the search so. */
+  tighter: z.array(
+    z.object({
+      field: z.enum(['title', 'company', 'sector', 'region', 'country']),
+      text: z.string(),
+      misfits: count,
+      fits: count,
+      q: z.string(),
+    }),
+  ),
+  /** More rows like these that bring the valid emails which the job misses; null where none is missing, or none came of it. */
+  toGo: between.nullable(),
+});
+export type HitRate = z.output<typeof hitRate>;
+
 /** How many come to the screen, pass it, and are taken by each of its rules. */
 export const screenEffect = z.object({ came: count, pass: count, rules: z.array(count) });
 export type ScreenEffect = z.output<typeof screenEffect>;

@@ -11,5 +11,6 @@ export function wilson(hits: number, n: number): { low: number; high: number } {
   const centre = p + (z * z) / (2 * n);
   const reach = z * Math.sqrt((p * (1 - p)) / n + (z * z) / (4 * n * n));
   const whole = 1 + (z * z) / n;
-  return { low: Math.max(0, (centre - reach) / whole), high: Math.min(1, (centre + reach) / whole) };
+  // At the ends the bounds are whole; floating point alone would miss them by a hair.
+  return { low: hits === 0 ? 0 : (centre - reach) / whole, high: hits === n ? 1 : (centre + reach) / whole };
 }

@@ -16,6 +16,7 @@ import {
   titleChangesBody,
   contactGroup,
   groupQuery,
+  hitRate,
 } from '@sieve/contract';
 import { screenOptions } from '@sieve/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -69,6 +70,9 @@ export const sieveRoutes =
         schema: { params: byId, querystring: groupQuery, ...ok(z.array(contactGroup)) },
       },
       ({ params, query }) => lookout.look('groups', theJob(db, params.id).id, query),
+    );
+    app.get('/api/jobs/:id/hit-rates', { schema: { params: byId, ...ok(z.array(hitRate)) } }, ({ params }) =>
+      lookout.look('hitRates', theJob(db, params.id).id),
     );
     app.post(
       '/api/jobs/:id/screen/effect',

@@ -1,4 +1,12 @@
-import { rowQuery, SORTS, type ContactRow, type FoundThings, type RowPage } from '@sieve/contract';
+import {
+  rowQuery,
+  SORTS,
+  type ContactRow,
+  type FoundThings,
+  type HitRate,
+  type Job,
+  type RowPage,
+} from '@sieve/contract';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -114,6 +122,30 @@ test('what other rules of the screen would take is what they take once they stan
     server.call<RowPage>('GET', `/api/jobs/${body.id}/rows?step=screen&fate=${fate}`).then(({ body }) => body.total);
   expect([await step('pass'), await step('aside')]).toEqual([1, 3]);
   expect((await effect({ rules: [{ field: 'any', is: 'blank', fate: 'aside' }] })).status).toBe(400);
+});
+
+test('how much of each source passes, why not the rest, and how many more rows the target needs', async () => {
+  const { body } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Rate', targetValid: 30 });
+  await server.setUp(body.id, 'screen', { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] });
+  const line = (n: number, title: string) => `Person Oak${n},${title},Firm ${n},p${n}@firm${n}.example`;
+  const lines = (from: number, to: number, title: (n: number) => string) =>
+    Array.from({ length: to - from }, (_, i) => line(from + i, title(from + i))).join('\n');
+  const head = 'Name,Position,Company,Email';
+  await server.bring(body.id, 'a.csv', `${head}\n${lines(0, 20, (n) => (n % 4 === 0 ? 'Driver' : 'Owner'))}\n`);
+  await server.bring(body.id, 'b.csv', `${head}\n${lines(10, 30, () => 'Owner')}\n`);
+  const rates = (await server.call<HitRate[]>('GET', `/api/jobs/${body.id}/hit-rates`)).body;
+  const { summary } = (await server.call<Job>('GET', `/api/jobs/${body.id}`)).body;
+  const passed = summary!.steps.find(({ id }) => id === 'screen')!.pass;
+  expect(rates.map(({ name, rows, came, fits, why }) => ({ name, rows, came, fits, why }))).toEqual([
+    { name: 'a.csv', rows: 20, came: 20, fits: 15, why: { 'rule-0': 5 } },
+    { name: 'b.csv', rows: 20, came: 20, fits: 18, why: { 'rule-0': 2 } },
+  ]);
+  // Wilson 1927 for 15 of 20, from the formula by hand.
+  expect([rates[0]!.low, rates[0]!.high].map((share) => share.toFixed(3))).toEqual(['0.531', '0.888']);
+  // Ten people of b.csv were new, half of its rows.
+  const valid = summary!.likelyValid / passed;
+  expect(rates[1]!.toGo!.likely).toBe(Math.ceil((30 - summary!.likelyValid) / (valid * 0.5)));
+  expect(rates.every(({ searchId, tighter }) => searchId === null && tighter.length === 0)).toBe(true);
 });
 
 test('a contact of any job is found by its address or link, or the beginning of a name, a firm or an address', async () => {

@@ -20,6 +20,7 @@ import type { StoredCompany, StoredPair } from './outcomes';
 import { showOutcome } from './show-outcome';
 import { STOP_PASSED, type StoredContact } from './stored-contact';
 import type { SourcedRow } from './tidied-rows';
+import { reasonOf } from './reason-of';
 
 /** Sifts a job: computes the outcome and shows it. */
 export const runSift: RunHandler<'sift'> = async ({ db, jobId, settings, now, kept, progress, signal }) => {
@@ -162,7 +163,7 @@ function countSteps(contacts: readonly Contact[], sieve: Sieve): StepCount[] {
     if (fate.step === null) continue;
     const step = stopped[positionOf(sieve, fate.step)]!;
     step[fate.state]++;
-    const why = 'rule' in fate.why ? `rule-${fate.why['rule']}` : fate.code;
+    const why = reasonOf(fate);
     step.why[why] = (step.why[why] ?? 0) + 1;
   }
   let came = contacts.length;

@@ -147,6 +147,15 @@ export interface RecordAsItCame {
   columns: Column[];
 }
 
+/** Which source each record of a job came by. */
+export const sourcesOfRecords = (db: Db, jobId: number): Map<number, number> =>
+  new Map(
+    db.$client
+      .prepare('SELECT r.id, r.source_id FROM records r JOIN sources s ON s.id = r.source_id WHERE s.job_id = ?')
+      .raw()
+      .all(jobId) as [number, number][],
+  );
+
 /** One record of a job as it came; undefined when the job has none of this number. */
 export function recordOf(db: Db, jobId: number): (id: number) => RecordAsItCame | undefined {
   const select = db.$client.prepare(

@@ -13,6 +13,7 @@ import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
 import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
 import { estimateFor } from '../sieve/estimate';
+import { hitRates } from '../sieve/hit-rates';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
 import { companyPage, contactView, findContacts, contactGroups, pairsToJudge, rowPage } from '../sieve/rows';
@@ -38,6 +39,7 @@ const QUICK_LOOKS = {
   contact: (db: Db, { lists }: Settings, jobId: number, contact: number) => contactView(db, jobId, contact, lists),
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
+  hitRates: (db: Db, _: Settings, jobId: number) => hitRates(db, jobId),
   groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
   screenEffect: (db: Db, { lists }: Settings, jobId: number, options: ScreenOptions, now: number) =>
     screenEffect(db, jobId, options, lists, now),

@@ -13,6 +13,7 @@ import type {
   ContactGroup,
   ContactView,
   GroupQuery,
+  HitRate,
   PersonInFull,
   CountView,
   DecisionRow,
@@ -85,6 +86,7 @@ export class Api {
   screenEffect = (job: number, options: unknown) =>
     this.http.post<ScreenEffect>(`/api/jobs/${job}/screen/effect`, options);
   titleChanges = (titleWords: TitleWord[]) => this.http.post<TitleChanges>('/api/titles/changes', { titleWords });
+  hitRates = (id: number) => this.http.get<HitRate[]>(`/api/jobs/${id}/hit-rates`);
   groups = (id: number, query: GroupQuery) =>
     this.http.get<ContactGroup[]>(`/api/jobs/${id}/groups`, { params: query });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>

@@ -7,6 +7,7 @@ export class RowsGrid {
   readonly view = input<unknown>();
   readonly step = input<string>();
   readonly fate = input<string>();
+  readonly why = input('');
   readonly query = input('');
   readonly own = input('');
   readonly version = input(0);

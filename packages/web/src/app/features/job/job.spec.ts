@@ -42,9 +42,9 @@ it('steps that ask have rows that wait, others want a look', async () => {
 it('keys choose fates and filter; X and R are told to whoever has a row', async () => {
   const { press, query, http } = await open({ row: '7' });
   press('2');
-  expect(query()).toEqual({ fate: 'aside', row: null, full: null });
+  expect(query()).toEqual({ fate: 'aside', why: null, row: null, full: null });
   press('3');
-  expect(query()).toEqual({ fate: 'look', row: null, full: null });
+  expect(query()).toEqual({ fate: 'look', why: null, row: null, full: null });
   press('/');
   expect(document.activeElement?.id).not.toBe('');
   press('x');

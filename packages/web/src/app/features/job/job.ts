@@ -32,6 +32,7 @@ import { isTyping, Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { type Tab, Tabs } from '../../ui/tabs/tabs';
 import { AskBar } from './ask-bar';
 import { OwnStore } from './job-stores';
+import { HitRates } from './hit-rates';
 import { Inspector } from './inspector';
 import { PersonPane } from './person/person';
 import { RowsGrid } from './rows-grid';
@@ -55,6 +56,7 @@ type Show = 'sources' | 'companies';
     CountPipe,
     SievePane,
     SourcesList,
+    HitRates,
     CompaniesList,
     StepRules,
     AskBar,

@@ -17,7 +17,6 @@ import { IssuesStore, SourcesStore } from './job-stores';
 /** Where the rows of a job came from: how many, which could not be read and why; each source can be taken out and put back. */
 @Component({
   selector: 'cs-sources-list',
-  host: { class: 'pane-middle' },
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [DatePipe, RouterLink, MatButtonModule, Icon, CountPipe, Status],
   providers: [SourcesStore, IssuesStore],

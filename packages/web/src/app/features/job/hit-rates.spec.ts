@@ -1,0 +1,32 @@
+import type { HitRate } from '@sieve/contract';
+import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
+import { HitRates } from './hit-rates';
+
+const rate: HitRate = {
+  name: 'Quality in cheese',
+  searchId: 4,
+  rows: 1200,
+  came: 1000,
+  fits: 620,
+  low: 0.5895,
+  high: 0.6496,
+  why: { suppressed: 4, 'title-near-brief': 70, 'a-new-code': 306 },
+  tighter: [{ field: 'title', text: 'assistant', misfits: 210, fits: 3, q: 'people where not title: assistant' }],
+  toGo: { low: 90, likely: 100, high: 120 },
+};
+
+it('says how much fits, why not the rest, what to leave out, and how many rows are to go', async () => {
+  const { http } = webHarness();
+  const { stable, text, element } = await drawn(HitRates, { job: sampleJob() });
+  http.expectOne('/api/jobs/2/hit-rates').flush([rate]);
+  await stable();
+  expect(text()).toContain('62 % fit 59 to 65 % by chance');
+  expect([...element.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim())).toEqual([
+    '−306 a-new-code',
+    '−70 Title near the brief’s: wants a look',
+    '−4 Suppression list',
+  ]);
+  expect(text()).toContain('about 210 that do not fit stay away, and 3 that fit');
+  expect(element.querySelector('a')!.getAttribute('href')).toBe('/search?q=people%20where%20not%20title:%20assistant');
+  expect(text()).toContain('About 100 more rows like these');
+});
