@@ -1,3 +1,4 @@
+import { errorCurve, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
@@ -51,6 +52,8 @@ export interface MatchOutcome {
   errorRange: { low: number; high: number };
   /** Pairs at least this likely were merged. */
   mergeFrom: number;
+  /** What other lines would merge, of all pairs that are worth a look. */
+  curve: LinePoint[];
 }
 
 const MOST_DOUBTFUL = 5000;
@@ -138,7 +141,12 @@ export function matchPeople(
     expectedError: merged === 0 ? 0 : wrong / merged,
     errorRange: errorRange(wrong, merged),
     mergeFrom,
+    curve: errorCurve(chancesOf(links), lines.judgeFrom),
   };
+}
+
+function* chancesOf(links: readonly Link[]) {
+  for (const { chance } of links) yield chance;
 }
 
 /** By so much what is expected was off on lists whose truth is known (bench/match-sets.ts), beside what chance does. */

@@ -140,6 +140,7 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     pairs: match.doubtfulCount,
     expectedError: match.expectedError,
     errorRange: match.errorRange,
+    lines: match.curve.map(({ line, pairs, wrong }) => ({ line: rounded(line, 4), pairs, wrong: rounded(wrong, 2) })),
     mergeFrom: match.mergeFrom,
     steps,
     verdicts,
@@ -147,6 +148,8 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     freshUntil: facts.freshUntil(),
   };
 }
+
+const rounded = (n: number, digits: number) => Number(n.toFixed(digits));
 
 /** How many came to each step, and what became of them there; reasons by code, or by rule where a step has rules. */
 function countSteps(contacts: readonly Contact[], sieve: Sieve): StepCount[] {

@@ -40,5 +40,6 @@ export const matchView: StepView = {
   onWords: 'Merge records of the same person',
   form: () => import('./match-form').then((m) => m.MatchForm),
   shows: 'place',
+  wide: true,
   merges: true,
 };

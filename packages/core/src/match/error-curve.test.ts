@@ -1,0 +1,18 @@
+import { errorCurve } from './error-curve';
+
+test('each line says how many pairs it merges and how many of them wrongly', () => {
+  const chances = [1, 0.999, 0.9, 0.8, 0.6, 0.3];
+  const curve = errorCurve(chances, 0.25);
+  expect(curve[0]!.line).toBeGreaterThanOrEqual(0.25);
+  for (const { line, pairs, wrong } of curve) {
+    // Floating point may put a pair that stands on a line to either side of it; none does here.
+    const over = chances.filter((chance) => chance >= line);
+    expect(pairs).toBe(over.length);
+    expect(wrong).toBeCloseTo(
+      over.reduce((sum, chance) => sum + 1 - chance, 0),
+      9,
+    );
+  }
+  expect(curve.map(({ pairs }) => pairs)).toEqual([...curve.map(({ pairs }) => pairs)].sort((a, b) => b - a));
+  expect(errorCurve([], 0.5).every(({ pairs, wrong }) => pairs === 0 && wrong === 0)).toBe(true);
+});
