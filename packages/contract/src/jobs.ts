@@ -52,7 +52,7 @@ export const summary = z.object({
   errorRange: z.object({ low: z.number(), high: z.number() }).optional(),
   /** Pairs at least this likely were merged; not there where it was sifted before this was counted. */
   mergeFrom: z.number().optional(),
-  /** What other lines of matching would merge: from 0.05 to 0.999, evenly by log-odds. */
+  /** What other lines of matching would merge: from 0.01 to 0.999, evenly by log-odds. */
   lines: z.array(z.object({ line: z.number(), pairs: count, wrong: z.number() })).optional(),
   /** In the order of the sieve. */
   steps: z.array(stepCount),

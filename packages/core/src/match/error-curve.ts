@@ -7,12 +7,12 @@ export interface LinePoint {
   wrong: number;
 }
 
-const LOWEST = -3;
+const LOWEST = -4.6;
 const STEP = 1 / 6;
 const logit = (chance: number) => Math.log(chance / (1 - chance));
 
-/** Lines at which the error is told: evenly by log-odds, from 0.05 to 0.999, as most pairs stand near the ends. */
-const LINES = Array.from({ length: 61 }, (_, i) => 1 / (1 + Math.exp(-(LOWEST + i * STEP))));
+/** Lines at which the error is told: evenly by log-odds, from 0.01 to 0.999, as most pairs stand near the ends. */
+const LINES = Array.from({ length: 70 }, (_, i) => 1 / (1 + Math.exp(-(LOWEST + i * STEP))));
 
 /**
  * How many pairs each line would merge, and how many of them wrongly: a pair is wrong with what its chance leaves.

@@ -9,12 +9,12 @@ const WIDTH = 860;
 const HEIGHT = 150;
 const TOP = 16;
 const FLOOR = 124;
-const SIDE = 8;
+const SIDE = 14;
 const MERGE = { least: 0.5, most: 0.999 };
-const JUDGE = { least: 0.05, most: 0.999 };
+const JUDGE = { least: 0.01, most: 0.999 };
 /** One key moves a line by so much of log-odds. */
 const KEY_STEP = 1 / 6;
-const TICKS = [0.05, 0.1, 0.2, 0.3, 0.5, 0.7, 0.8, 0.9, 0.95, 0.98, 0.99, 0.999];
+const TICKS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 0.7, 0.8, 0.9, 0.95, 0.98, 0.99, 0.999];
 
 const logit = (chance: number) => Math.log(chance / (1 - chance));
 const chanceAt = (odds: number) => 1 / (1 + Math.exp(-odds));
