@@ -72,6 +72,7 @@ const VIEWS = [
   ['runs', '/runs'],
   ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
   ['companies', `${job}?show=companies`],
+  ['lines', `${job}?step=match`, (page) => page.getByRole('button', { name: 'Set up' }).click()],
   ['judge', `${job}/judge`],
   ['bring', `${job}/bring`, dropList],
   [
