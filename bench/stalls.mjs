@@ -67,7 +67,13 @@ try {
   );
   await measured('rows filtered by a word', () => page('offset=0&q=tolsor'));
   await measured('rows filtered by two words, by title', () => page('offset=0&q=quality%20wells&sort=title'));
-  await measured('titles grouped', () => ask('GET', `${of}/titles?step=screen`));
+  for (const by of ['title', 'company'])
+    await measured(`grouped by ${by}`, () => ask('GET', `${of}/groups?step=screen&by=${by}`));
+  await measured('rows of one reason', () => ask('GET', `${of}/rows?step=screen&fate=aside&why=rule-0`));
+  await measured('what a rule would take', () =>
+    ask('POST', `${of}/screen/effect`, { rules: [{ field: 'title', words: ['manag*'], fate: 'aside' }] }),
+  );
+  await measured('how much of each source fits', () => ask('GET', `${of}/hit-rates`));
   await measured('pairs to judge', () => ask('GET', `${of}/pairs`));
   await measured('somebody is found by name', () => ask('GET', '/api/found?q=maren%20brac'));
   await measured('a contact with its records', () => ask('GET', `${of}/contacts/${first.rows[50].id}`));

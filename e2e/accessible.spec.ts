@@ -84,6 +84,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
 
     await page.goto(`${world.url}/jobs/${id}?step=tidy`);
     await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+    await expect(page.getByText('Open in full')).toBeVisible();
     await page.keyboard.press('Enter');
     await expect(page.getByRole('heading', { name: 'Where it stands' })).toBeVisible();
     await look('a person in full');

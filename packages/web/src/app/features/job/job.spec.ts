@@ -117,7 +117,7 @@ it('Enter reads the chosen row in full, not where it presses a button; what is c
   press('Enter', {}, element.querySelector('button')!);
   expect(went).not.toHaveBeenCalled();
   press('Enter');
-  expect(query()).toEqual({ full: 1 });
+  expect(query()).toEqual({ row: 7, full: 1 });
   const grid = fixture.debugElement.query(({ name }) => name === 'cs-rows-grid').componentInstance as {
     rows: string[][];
   };

@@ -108,6 +108,8 @@ export class JobScreen {
   readonly own = input<string, string | undefined>('', { transform: (own) => own ?? '' });
   readonly row = input<number | null, unknown>(null, { transform: (row) => (row === undefined ? null : Number(row)) });
 
+  /** The row that the keys are on; the address follows a moment later. */
+  private readonly at = linkedSignal(() => this.row());
   /** The chosen row is read in full. */
   readonly full = input(false, { transform: booleanAttribute });
 
@@ -161,7 +163,7 @@ export class JobScreen {
       '1': () => this.goTo(0),
       '2': () => this.goTo(1),
       '3': () => this.goTo(2),
-      enter: (event) => (isControl(event) || this.row() === null ? false : this.go({ full: 1 })),
+      enter: (event) => (isControl(event) || this.at() === null ? false : this.go({ row: this.at(), full: 1 })),
       space: (event) => inGrid(event) && this.grid()?.toggleMark(),
       arrowdown: (event) => !inGrid(event) && this.grid()?.move(1),
       arrowup: (event) => !inGrid(event) && this.grid()?.move(-1),
@@ -191,7 +193,7 @@ export class JobScreen {
       },
       queryParamsHandling: 'merge',
       // Going from row to row is no way to go back on.
-      replaceUrl: 'row' in query && !('fate' in query),
+      replaceUrl: 'row' in query && !('fate' in query) && !query.full,
     });
   }
 
@@ -201,7 +203,9 @@ export class JobScreen {
   }
 
   protected choose(row: ContactRow) {
-    if (row.id !== this.row()) this.go({ row: row.id });
+    if (row.id === this.at()) return;
+    this.at.set(row.id);
+    this.go({ row: row.id });
   }
 
   protected decide(body: DecisionBody) {
@@ -210,7 +214,7 @@ export class JobScreen {
 
   /** The row is on its way out of this list; the next one is chosen. */
   protected judged() {
-    const row = this.row();
+    const row = this.at();
     if (row !== null) this.going.update((going) => new Set([...going, row]));
     this.grid()?.move(1);
   }
@@ -224,7 +228,7 @@ export class JobScreen {
   private move(fate: 'aside' | 'keep') {
     // Whoever reads a person in full means that one, whatever is marked beneath.
     const rows = this.full() ? [] : this.marked();
-    const ids = rows.length > 0 ? rows.map(({ id }) => id) : this.row() === null ? [] : [this.row()!];
+    const ids = rows.length > 0 ? rows.map(({ id }) => id) : this.at() === null ? [] : [this.at()!];
     if (ids.length === 0) return this.notices.say('Choose a row first: arrow keys, J and K, or a click.');
     const step = this.state()!.step.id;
     this.decisions.decide(

@@ -178,6 +178,8 @@ export class RowsGrid {
     going: ({ data }: RowClassParams<ContactRow>) => data !== undefined && this.going().has(data.id),
   };
   private grid: GridApi<ContactRow> | undefined;
+  /** Where the keys are on a row that has not come yet. */
+  private awaited: number | null = null;
   /** Where the current row stands, or stood when it was last seen in this list. */
   private at: number | null = null;
   /** The same for who asks, counted from 1; null while it is not in the list. */
@@ -217,6 +219,7 @@ export class RowsGrid {
             params.successCallback(rows, total);
             if (place !== null) this.grid?.ensureIndexVisible(place, 'middle');
             this.total.emit(total);
+            this.chooseAwaited();
             this.follow();
           },
           (words) => {
@@ -247,6 +250,7 @@ export class RowsGrid {
       // Another list: what was marked in the last one is no longer seen.
       this.grid?.deselectAll();
       this.at = null;
+      this.awaited = null;
       this.grid?.setGridOption('datasource', source);
     });
     effect(() => {
@@ -269,6 +273,13 @@ export class RowsGrid {
 
   private indexOf(id: number | null): number | null {
     return (id === null ? null : this.grid?.getRowNode(String(id))?.rowIndex) ?? null;
+  }
+
+  private chooseAwaited() {
+    const row = this.awaited === null ? undefined : this.grid?.getDisplayedRowAtIndex(this.awaited)?.data;
+    if (!row) return;
+    this.awaited = null;
+    this.chosen.emit(row);
   }
 
   /** Rows may have moved: the keys stay on the current row, wherever it stands now. */
@@ -299,6 +310,7 @@ export class RowsGrid {
 
   protected focused({ rowIndex }: CellFocusedEvent<ContactRow>) {
     const row = rowIndex === null ? undefined : this.grid?.getDisplayedRowAtIndex(rowIndex)?.data;
+    this.awaited = row ? null : rowIndex;
     if (row) this.chosen.emit(row);
   }
 

@@ -19,6 +19,7 @@ import type { SieveStep } from '@sieve/core';
 import { debounceTime, filter, map, startWith } from 'rxjs';
 import { CountPipe } from '../../../../ui/count';
 import { Icon } from '../../../../ui/icon/icon';
+import { Status } from '../../../../ui/status/status';
 import { STEP_JOB, STEP_OPTIONS } from '../step-options';
 import { listOf, type StepForm } from '../step-view';
 
@@ -68,6 +69,7 @@ const OwnFieldsStore = signalStore(withAsked((api, job: number) => api.ownFields
     MatButtonModule,
     Icon,
     CountPipe,
+    Status,
   ],
   providers: [OwnFieldsStore, EffectStore],
   host: { class: 'step-fields' },
@@ -100,7 +102,7 @@ export class ScreenForm implements StepForm {
   private readonly builder = inject(NonNullableFormBuilder);
   private readonly options = screenOptions.parse(inject(STEP_OPTIONS));
   private readonly own = inject(OwnFieldsStore);
-  private readonly effects = inject(EffectStore);
+  protected readonly effects = inject(EffectStore);
   private readonly ownFields = computed(() => valueOf(this.own.asked()) ?? []);
   /** With the fields of the person's own that the job has, and those that rules name. */
   protected readonly fields = computed(() => {
@@ -142,9 +144,11 @@ export class ScreenForm implements StepForm {
 
   /** How many the rule in a row of the form takes; those that say nothing yet are not among the counted. */
   protected takes(at: number): string {
-    const rules = this.rules.getRawValue().map((rule) => saysSomething(this.ruleOf(rule)));
-    if (!rules[at]) return '';
-    const taken = this.effect()?.rules[rules.slice(0, at).filter(Boolean).length];
+    const says = this.rules.getRawValue().map((rule) => saysSomething(this.ruleOf(rule)));
+    const counted = this.effect()?.rules ?? [];
+    // A rule has come or gone since they were counted.
+    if (!says[at] || counted.length !== says.filter(Boolean).length) return '';
+    const taken = counted[says.slice(0, at).filter(Boolean).length];
     return taken === undefined ? '' : `−${taken.toLocaleString('en-GB')}`;
   }
 
