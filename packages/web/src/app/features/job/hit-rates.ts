@@ -181,7 +181,10 @@ export class HitRates {
   });
 
   constructor() {
-    this.store.load(computed(() => ({ jobId: this.job().id, version: this.job().version })));
+    const jobId = computed(() => this.job().id);
+    const version = computed(() => this.job().version);
+    // A job moves with each run; its rates only with its outcome.
+    this.store.load(computed(() => ({ jobId: jobId(), version: version() })));
   }
 
   protected reasonsOf({ why }: HitRate): { words: string; count: number }[] {
