@@ -2,7 +2,10 @@ import { errorCurve } from './error-curve';
 
 test('each line says how many pairs it merges and how many of them wrongly', () => {
   const chances = [1, 0.999, 0.9, 0.8, 0.6, 0.3];
-  const curve = errorCurve(chances, 0.25);
+  const curve = errorCurve(
+    chances.map((chance) => ({ chance })),
+    0.25,
+  );
   expect(curve[0]!.line).toBeGreaterThanOrEqual(0.25);
   for (const { line, pairs, wrong } of curve) {
     // Floating point may put a pair that stands on a line to either side of it; none does here.

@@ -7,23 +7,30 @@ export interface LinePoint {
   wrong: number;
 }
 
+/** What is more likely two people than one is never merged, however much error is accepted. */
+export const LEAST_LINE = 0.5;
+
+/** Log-odds of a chance, and back. */
+export const logit = (chance: number): number => Math.log(chance / (1 - chance));
+export const chanceAt = (odds: number): number => 1 / (1 + Math.exp(-odds));
+
 const LOWEST = -4.6;
-const STEP = 1 / 6;
-const logit = (chance: number) => Math.log(chance / (1 - chance));
+/** Between two lines, in log-odds. */
+export const LINE_STEP = 1 / 6;
 
 /** Lines at which the error is told: evenly by log-odds, from 0.01 to 0.999, as most pairs stand near the ends. */
-const LINES = Array.from({ length: 70 }, (_, i) => 1 / (1 + Math.exp(-(LOWEST + i * STEP))));
+const LINES = Array.from({ length: 70 }, (_, i) => chanceAt(LOWEST + i * LINE_STEP));
 
 /**
  * How many pairs each line would merge, and how many of them wrongly: a pair is wrong with what its chance leaves.
  *
  * @param from pairs that are less likely were not kept; lines below it are left out
  */
-export function errorCurve(chances: Iterable<number>, from: number): LinePoint[] {
+export function errorCurve(links: readonly { chance: number }[], from: number): LinePoint[] {
   const pairs = LINES.map(() => 0);
   const wrong = LINES.map(() => 0);
-  for (const chance of chances) {
-    const at = Math.min(LINES.length - 1, Math.floor((logit(Math.min(chance, 1 - 1e-9)) - LOWEST) / STEP));
+  for (const { chance } of links) {
+    const at = Math.min(LINES.length - 1, Math.floor((logit(Math.min(chance, 1 - 1e-9)) - LOWEST) / LINE_STEP));
     if (at < 0) continue;
     pairs[at]!++;
     wrong[at]! += 1 - chance;

@@ -1,4 +1,4 @@
-import { errorCurve, type LinePoint } from './error-curve';
+import { errorCurve, LEAST_LINE, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
@@ -141,12 +141,8 @@ export function matchPeople(
     expectedError: merged === 0 ? 0 : wrong / merged,
     errorRange: errorRange(wrong, merged),
     mergeFrom,
-    curve: errorCurve(chancesOf(links), lines.judgeFrom),
+    curve: errorCurve(links, lines.judgeFrom),
   };
-}
-
-function* chancesOf(links: readonly Link[]) {
-  for (const { chance } of links) yield chance;
 }
 
 /** By so much what is expected was off on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
@@ -162,9 +158,6 @@ function errorRange(wrong: number, merged: number): { low: number; high: number 
     high: Math.min(merged, many + NINE_OF_TEN * Math.sqrt(many) + NINE_OF_TEN ** 2 / 2) / merged,
   };
 }
-
-/** What is more likely two people than one is never merged, however much error is accepted. */
-const LEAST_LINE = 0.5;
 
 /** The lowest line over which no more than a share of the links is expected to be wrong; over 1 where there is none. */
 function lineOf(links: readonly Link[], acceptedError: number): number {

@@ -29,50 +29,63 @@ const LEAST_SEEN = 5;
  * @param most how many conditions, each on top of the ones before
  */
 export function tightenings(rows: readonly Arrival[], most = 3): Tightening[] {
+  const keyed = rows.map((row): Keyed => ({ fits: row.fits, keys: keysOf(row) }));
+  let chosenOn = keyed.filter((_, i) => i % 2 === 0);
+  let countedOn = keyed.filter((_, i) => i % 2 === 1);
+  const worth = (some: readonly Keyed[]) => Math.max(LEAST_SEEN, misfitsOf(some) * LEAST_TAKEN);
+  const [leastChosen, leastCounted] = [worth(chosenOn), worth(countedOn)];
   const out: Tightening[] = [];
-  let chosenOn = rows.filter((_, i) => i % 2 === 0);
-  let countedOn = rows.filter((_, i) => i % 2 === 1);
-  const misfitsOf = (some: readonly Arrival[]) => some.reduce((n, { fits }) => n + Number(!fits), 0);
-  const atStart = misfitsOf(countedOn);
   while (out.length < most) {
-    const best = bestOf(chosenOn);
-    if (!best) break;
-    const goes = countedOn.filter((row) => keysOf(row).includes(best.key));
-    chosenOn = chosenOn.filter((row) => !keysOf(row).includes(best.key));
-    const misfits = misfitsOf(goes);
-    const fits = goes.length - misfits;
-    if (misfits < atStart * LEAST_TAKEN || fits > misfits * LOST_FOR_ONE) continue;
-    countedOn = countedOn.filter((row) => !keysOf(row).includes(best.key));
-    out.push({ field: best.field, text: best.text, misfits: misfits * 2, fits: fits * 2 });
+    const key = bestOf(chosenOn, leastChosen);
+    if (key === undefined) break;
+    const stays = ({ keys }: Keyed) => !keys.has(key);
+    chosenOn = chosenOn.filter(stays);
+    const stay = countedOn.filter(stays);
+    const misfits = misfitsOf(countedOn) - misfitsOf(stay);
+    const fits = countedOn.length - stay.length - misfits;
+    if (misfits < leastCounted || fits > misfits * LOST_FOR_ONE) continue;
+    countedOn = stay;
+    const at = key.indexOf(' ');
+    out.push({
+      field: key.slice(0, at) as TightenField,
+      text: key.slice(at + 1),
+      misfits: misfits * 2,
+      fits: fits * 2,
+    });
   }
   return out;
 }
 
-/** What a row could be left out by, each once. */
-function keysOf(row: Arrival): string[] {
+/** A row with all that it could be left out by: a field and a word or value of it. */
+interface Keyed {
+  keys: ReadonlySet<string>;
+  fits: boolean;
+}
+
+const misfitsOf = (rows: readonly Keyed[]) => rows.reduce((n, { fits }) => n + Number(!fits), 0);
+
+function keysOf(row: Arrival): Set<string> {
   const keys = new Set<string>();
   for (const field of BY_WORD)
     for (const word of wordsIn(row[field])) if (word.length > 2) keys.add(`${field} ${word}`);
   for (const field of BY_VALUE) if (row[field] !== '') keys.add(`${field} ${row[field]}`);
-  return [...keys];
+  return keys;
 }
 
-function bestOf(rows: readonly Arrival[]): { key: string; field: TightenField; text: string } | undefined {
+/** What leaves out the most misfits for the fewest that fit; at least so many misfits. */
+function bestOf(rows: readonly Keyed[], least: number): string | undefined {
   const seen = new Map<string, { misfits: number; fits: number }>();
-  for (const row of rows)
-    for (const key of keysOf(row)) {
+  for (const { keys, fits } of rows)
+    for (const key of keys) {
       const counts = seen.get(key) ?? { misfits: 0, fits: 0 };
-      counts[row.fits ? 'fits' : 'misfits']++;
+      counts[fits ? 'fits' : 'misfits']++;
       seen.set(key, counts);
     }
   let best: string | undefined;
   let most = 0;
   for (const [key, { misfits, fits }] of seen) {
-    if (misfits < LEAST_SEEN || fits > misfits * LOST_FOR_ONE) continue;
     const gain = misfits - fits / LOST_FOR_ONE;
-    if (gain > most) [best, most] = [key, gain];
+    if (misfits >= least && gain > most) [best, most] = [key, gain];
   }
-  if (best === undefined) return undefined;
-  const at = best.indexOf(' ');
-  return { key: best, field: best.slice(0, at) as TightenField, text: best.slice(at + 1) };
+  return best;
 }

@@ -71,7 +71,7 @@ export function siftTo(
     const take: Take = (contact) => {
       const said = saidOf(contact, decisions);
       if (said?.keepTo === null && id === firstOfContacts) return stopped(contact, id, BY_HAND);
-      const kept = said?.keepTo != null && position <= positionOf(sieve, said.keepTo);
+      const kept = keptThrough(said, sieve, position);
       const stop = advance(contact, kept);
       return stop && !(kept && stop.state !== 'waits') ? stopped(contact, id, stop) : ((contact.fate = PASSED), null);
     };
@@ -107,6 +107,10 @@ export function saidOf(
   }
   return last;
 }
+
+/** Whether what a person said keeps a contact as far as the step at a position. */
+export const keptThrough = (said: ReturnType<typeof saidOf>, sieve: Sieve, position: number): boolean =>
+  said?.keepTo != null && position <= positionOf(sieve, said.keepTo);
 
 /** True for a contact that has come as far as somebody can be asked about it. */
 export const isScreened = ({ fate }: Contact, sieve: Sieve): boolean => {

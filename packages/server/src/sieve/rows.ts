@@ -36,6 +36,7 @@ import { contactsKnownBy } from '../register/register';
 import { ownFieldsIn, recordOf } from '../sources/store';
 import { readCompanies, shownOutcome, shownOutcomes } from './outcomes';
 import { possibleProfiles } from './possible-profiles';
+import { REASON_SQL } from './reason-of';
 import { fromColumns, REST_FIELDS, STOP_PASSED, type ContactColumns, type StoredContact } from './stored-contact';
 
 const ORDER: Record<Exclude<RowQuery['sort'], 'own'>, string> = {
@@ -49,10 +50,6 @@ const ORDER: Record<Exclude<RowQuery['sort'], 'own'>, string> = {
   step: 'stop',
   records: 'records',
 };
-
-/** Why a contact stopped, as a step's `why` counts it. */
-const RULE = `json_extract(rest, '$[${REST_FIELDS.indexOf('why')}].rule')`;
-const REASON = `CASE WHEN ${RULE} IS NULL THEN code ELSE 'rule-' || ${RULE} END`;
 
 /** The value of an own field, as it is sorted by; who has none comes first. */
 function ownOrder(db: Db, jobId: number, own: string | undefined): string {
@@ -69,7 +66,7 @@ export function rowPage(db: Db, jobId: number, query: RowQuery): RowPage {
   const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
   const fate = query.fate === 'pass' ? 'stop > @step' : 'stop = @step AND state = @fate';
   const chosen =
-    query.why === undefined ? fate : `id IN (SELECT id FROM ${contacts} WHERE ${fate} AND ${REASON} = @why)`;
+    query.why === undefined ? fate : `id IN (SELECT id FROM ${contacts} WHERE ${fate} AND ${REASON_SQL} = @why)`;
   const found = `FROM ${search} WHERE ${[chosen, ...words.map((_, i) => `text LIKE @q${i} ESCAPE '\\'`)].join(' AND ')}`;
   const from =
     words.length === 0 ? `FROM ${contacts} WHERE ${chosen}` : `FROM ${contacts} WHERE id IN (SELECT id ${found})`;
@@ -262,17 +259,32 @@ export function pairsToJudge(
   return { total, pairs: explained(rows, recordViews(db, jobId, lists), weightsOf(db, jobId)) };
 }
 
-/** Values of a field of those who came to a step, counted, most common first, with what was said of them. */
+const MOST_GROUPS = 500;
+
+/**
+ * Values of a field of those who came to a step, counted, most common first, with what was said of them. Spellings that a
+ * decision takes together are one group, under the most common of them.
+ */
 export function contactGroups(db: Db, jobId: number, { step, by }: GroupQuery): ContactGroup[] {
   const said = sortDecisions(standingDecisions(db, jobId)).groups.get(by);
   const rows = db.outcomes
     .prepare(
       `SELECT ${by} AS value, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
        FROM ${shownOutcome(db, jobId).contacts}
-       WHERE stop >= @step AND ${by} <> '' GROUP BY lower(${by}) ORDER BY count DESC, value LIMIT 500`,
+       WHERE stop >= @step AND ${by} <> '' GROUP BY ${by} ORDER BY count DESC, value`,
     )
     .all({ step: stepPosition(db, jobId, step) }) as Omit<ContactGroup, 'fate'>[];
-  return rows.map((row) => ({ ...row, fate: said?.get(groupKey(row.value)) ?? '' }));
+  const groups = new Map<string, ContactGroup>();
+  for (const row of rows) {
+    const key = groupKey(row.value);
+    const group = groups.get(key);
+    if (!group) groups.set(key, { ...row, fate: said?.get(key) ?? '' });
+    else {
+      group.count += row.count;
+      group.aside += row.aside;
+    }
+  }
+  return [...groups.values()].sort((a, b) => b.count - a.count).slice(0, MOST_GROUPS);
 }
 
 /** Companies of a job by name, each with how many of its contacts work there. */

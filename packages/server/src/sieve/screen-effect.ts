@@ -1,7 +1,16 @@
-import { screenCounts, sortDecisions, type ScreenOptions, type WordLists } from '@sieve/core';
+import {
+  keptThrough,
+  saidOf,
+  screen,
+  screenCounts,
+  sortDecisions,
+  type ScreenOptions,
+  type WordLists,
+} from '@sieve/core';
 import type { ScreenEffect } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
+import { sieveOf } from '../jobs/store';
 import { suppressionList } from '../register/suppressions';
 import { screenArrivals } from './screen-arrivals';
 
@@ -13,10 +22,14 @@ export function screenEffect(
   lists: WordLists,
   now: number,
 ): ScreenEffect {
-  function* came() {
-    for (const { person, extra, byHand } of screenArrivals(db, jobId))
-      if (byHand !== 'aside') yield { person, extra, kept: byHand === 'kept' };
-  }
+  const sieve = sieveOf(db, jobId);
+  const at = sieve.findIndex(({ kind }) => kind === screen.kind);
   const decisions = sortDecisions(standingDecisions(db, jobId));
+  function* came() {
+    for (const { recordIds, person, extra } of screenArrivals(db, jobId)) {
+      const said = saidOf({ recordIds }, decisions);
+      if (said?.keepTo !== null) yield { person, extra, kept: keptThrough(said, sieve, at) };
+    }
+  }
   return screenCounts(options, { suppression: suppressionList(db, now), lists, decisions }, came());
 }

@@ -46,6 +46,6 @@ test('whatever a list holds comes out as it went in (fast-check)', async () => {
         expect(JSON.stringify(await itemsOf(JSON.stringify({ rows: list })))).toBe(JSON.stringify(list));
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
 });

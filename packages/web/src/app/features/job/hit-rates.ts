@@ -50,14 +50,14 @@ const FIELD_WORDS: Record<HitRate['tighter'][number]['field'], string> = {
           >
         </div>
         <ul>
-          @for (reason of reasonsOf(rate); track reason.words) {
+          @for (reason of reasonsOf(rate); track $index) {
             <li>
               <span class="num">−{{ reason.count | count }}</span> {{ reason.words }}
             </li>
           }
         </ul>
         <div class="advice">
-          @for (tighter of rate.tighter; track tighter.text) {
+          @for (tighter of rate.tighter; track $index) {
             <p>
               Without “{{ tighter.text }}” {{ fieldWords[tighter.field] }} about
               <b class="num">{{ tighter.misfits | count }}</b> that do not fit stay away, and

@@ -1,30 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Summary } from '@sieve/contract';
+import { chanceAt, LEAST_LINE, LINE_STEP, logit, type LinePoint } from '@sieve/core/match/error-curve';
 import { bisector, max } from 'd3-array';
 import { scaleLinear, scalePow } from 'd3-scale';
-
-type Point = NonNullable<Summary['lines']>[number];
 
 const WIDTH = 860;
 const HEIGHT = 150;
 const TOP = 16;
 const FLOOR = 124;
 const SIDE = 14;
-const MERGE = { least: 0.5, most: 0.999 };
+const MERGE = { least: LEAST_LINE, most: 0.999 };
 const JUDGE = { least: 0.01, most: 0.999 };
-/** One key moves a line by so much of log-odds. */
-const KEY_STEP = 1 / 6;
 const TICKS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.3, 0.5, 0.7, 0.8, 0.9, 0.95, 0.98, 0.99, 0.999];
 
-const logit = (chance: number) => Math.log(chance / (1 - chance));
-const chanceAt = (odds: number) => 1 / (1 + Math.exp(-odds));
 /** Most chances stand near 1, so they are drawn by log-odds. */
 const x = scaleLinear([logit(JUDGE.least), logit(0.9991)], [SIDE, WIDTH - SIDE]).clamp(true);
 const xOf = (chance: number) => x(logit(Math.min(0.9999, Math.max(0.0001, chance))));
 
 /** What a line between two that were counted would merge. */
-function at(points: readonly Point[], line: number): Point {
-  const i = bisector(({ line }: Point) => line).left(points, line);
+function at(points: readonly LinePoint[], line: number): LinePoint {
+  const i = bisector(({ line }: LinePoint) => line).left(points, line);
   const [below, above] = [points[i - 1], points[i]];
   if (!below || !above) return { ...(above ?? { pairs: 0, wrong: 0 }), line };
   const share = (logit(line) - logit(below.line)) / (logit(above.line) - logit(below.line));
@@ -33,10 +27,10 @@ function at(points: readonly Point[], line: number): Point {
 }
 
 /** The lowest line over which at most a share of the merges is wrong; 1 where there is none. */
-export const lineFor = (points: readonly Point[], share: number): number =>
+export const lineFor = (points: readonly LinePoint[], share: number): number =>
   points.find(({ line, pairs, wrong }) => line >= MERGE.least && wrong <= share * pairs)?.line ?? 1;
 
-const errorOf = ({ pairs, wrong }: Point) => (pairs === 0 ? 0 : wrong / pairs);
+const errorOf = ({ pairs, wrong }: LinePoint) => (pairs === 0 ? 0 : wrong / pairs);
 
 /** The lines of merging and judging over the pairs that they would take and the error they imply; both can be dragged. */
 @Component({
@@ -132,7 +126,7 @@ const errorOf = ({ pairs, wrong }: Point) => (pairs === 0 ? 0 : wrong / pairs);
   `,
 })
 export class LinesChart {
-  readonly points = input.required<readonly Point[]>();
+  readonly points = input.required<readonly LinePoint[]>();
   readonly mergeFrom = input.required<number>();
   readonly judgeFrom = input.required<number>();
   /** A line was moved: the chance from which pairs are merged, or judged. */
@@ -145,7 +139,7 @@ export class LinesChart {
     const high = scaleLinear([0, max(points, ({ pairs }) => pairs) ?? 1], [FLOOR, TOP + 6]);
     // Most errors are small; the root shows them apart.
     const error = scalePow([0, max(points, errorOf) || 1], [FLOOR, TOP + 6]).exponent(0.5);
-    const line = (y: (point: Point) => number) => points.map((point) => `${xOf(point.line)} ${y(point)}`).join('L');
+    const line = (y: (point: LinePoint) => number) => points.map((point) => `${xOf(point.line)} ${y(point)}`).join('L');
     const [first, last] = [points[0]!, points.at(-1)!];
     return {
       pairs: `M${xOf(first.line)} ${FLOOR}L${line(({ pairs }) => high(pairs))}L${xOf(last.line)} ${FLOOR}Z`,
@@ -183,7 +177,7 @@ export class LinesChart {
     const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -6, PageUp: 6 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    this.move(id, logit(Math.min(0.9999, id === 'merge' ? this.mergeFrom() : this.judgeFrom())) + by * KEY_STEP);
+    this.move(id, logit(Math.min(0.9999, id === 'merge' ? this.mergeFrom() : this.judgeFrom())) + by * LINE_STEP);
   }
 
   private move(id: 'merge' | 'judge', odds: number) {
