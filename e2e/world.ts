@@ -21,6 +21,7 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
     STANDIN_SMTP: String(port + 3),
     STANDIN_DIRECTORY: String(port + 4),
     STANDIN_WEB: String(port + 5),
+    STANDIN_FIRMS: String(port + 6),
   };
   const start = (entry: string) =>
     spawn(process.execPath, [join(root, 'dist', entry)], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });

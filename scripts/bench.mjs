@@ -12,6 +12,7 @@ const BENCHES = {
   profiles: 'profiles.js',
   'match-sets': 'match-sets.js',
   titles: 'titles.js',
+  websites: 'websites.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -37,6 +38,7 @@ await bundle(
     'encodings.ts',
     'profiles.ts',
     'titles.ts',
+    'websites.ts',
   ],
   'dist/bench',
 );

@@ -98,11 +98,12 @@ export async function startAll({ port, dataDir, logLevel = 'warn' }) {
     STANDIN_SMTP: port + 3,
     STANDIN_DIRECTORY: port + 4,
     STANDIN_WEB: port + 5,
+    STANDIN_FIRMS: port + 6,
   };
   for (const wanted of [port, ...Object.values(ports)]) {
     if (!(await isFree(wanted)))
       fail(
-        `Port ${wanted} is taken. Choose another with --port N (N to N+5 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
+        `Port ${wanted} is taken. Choose another with --port N (N to N+6 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
       );
   }
   const env = {

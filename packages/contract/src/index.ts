@@ -1,6 +1,7 @@
 export * from './decisions';
 export * from './errors';
 export * from './exports';
+export * from './firms';
 export * from './harvests';
 export * from './jobs';
 export * from './ledger';

@@ -19,6 +19,14 @@ export const fate = z.object({
   code: z.string(),
   why: facts,
 });
+export const firm = z.object({
+  answer: z.enum(['yes', 'no', 'unclear', '']),
+  yes: z.number(),
+  by: z.enum(['words', 'learned', 'hand', '']),
+  growth: z.number().nullable(),
+  technology: z.array(z.string()).readonly(),
+  hiring: z.array(z.string()).readonly(),
+});
 export const change = z.object({ field: personField, was: z.string(), is: z.string(), why: z.array(z.string()) });
 export const issue = z.object({ code: z.string(), field: z.string(), input: z.string() });
 export const rowIssue = issue.extend({ line: z.int(), kept: z.boolean() });

@@ -10,6 +10,8 @@ export const valueOrigin = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('colleagues') }),
   /** Taken from their profile in the directory; `sure`: how likely it is theirs. */
   z.object({ kind: z.literal('directory'), sure: z.number() }),
+  /** What a company service knows of the company. */
+  z.object({ kind: z.literal('service'), name: z.string() }),
   /** Made of the name by the pattern of its domain. */
   z.object({ kind: z.literal('pattern') }),
   /** `cents`: what it cost; null when it was given for nothing. */

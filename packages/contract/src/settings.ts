@@ -45,6 +45,8 @@ export const settings = z.object({
     .default(''),
   finders: z.array(finderSetting).max(20).default([]),
   directory: directorySetting.nullable().default(null),
+  /** Finds the domain of a company, and sells what it knows of one. */
+  companyService: finderSetting.nullable().default(null),
   pace: pace.prefault({}),
   lists: wordLists.prefault({}),
   /** Address and port of the name server; empty: the machine's own. */
@@ -55,6 +57,8 @@ export const settings = z.object({
       simulatedHosts: z.array(z.string().max(253)).max(20).default([]),
       /** Address and port; '' for none. */
       simulatedAt: z.string().max(100).default(''),
+      /** Pages a second that one site is asked for, where its robots.txt does not ask for fewer. */
+      perSitePerSecond: z.number().min(0.01).max(100).default(1),
     })
     .prefault({}),
   mail: z

@@ -2,7 +2,7 @@ import { SPEAKS } from '@sieve/core/steps/profile/options';
 import { BRIEF_PARTS, GROUP_FIELDS } from '@sieve/core/steps/screen/options';
 import { titleWord, wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
-import { at, change, company, count, evidence, fate, id, issue, person, personField } from './model';
+import { at, change, company, count, evidence, fate, firm, id, issue, person, personField } from './model';
 
 export const SORTS = [
   'id',
@@ -112,6 +112,10 @@ export const contactView = contactRow.extend({
   alternatives: z.array(z.string()),
   /** Fields taken from a profile, with how sure it is theirs. */
   found: z.partialRecord(personField, z.number()),
+  /** Which service filled a field that no record holds, by its id. */
+  filledBy: z.partialRecord(personField, z.string()),
+  /** What is known of their company; null when that was not looked at. */
+  firm: firm.nullable(),
   /** Profiles that could be theirs while none is taken, the likeliest first. */
   profiles: z.array(possibleProfile),
   /** How they fit each part of the job's brief. */

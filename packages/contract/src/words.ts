@@ -51,6 +51,7 @@ export const STEP_WORDS: Record<string, string> = {
   match: 'Match duplicates',
   screen: 'Screen',
   profile: 'Find profiles',
+  company: 'Companies',
   'append-email': 'Append email',
   verify: 'Verify',
 };
@@ -58,6 +59,7 @@ export const stepWords = (kind: string): string => STEP_WORDS[kind] ?? kind;
 
 const WAITS: Record<string, readonly [one: string, many: string]> = {
   profile: ['person without a profile', 'people without a profile'],
+  company: ['person whose company is to be asked about', 'people whose companies are to be asked about'],
   'append-email': ['person without an address', 'people without an address'],
   verify: ['address to verify', 'addresses to verify'],
 };
@@ -93,6 +95,22 @@ export const FATE_WORDS: Record<string, string> = {
   'profile-doubtful': '{sure} % sure at best',
   'no-profile-found': 'no profile was found that could be theirs',
   'no-name-to-find': 'no first and last name to look for',
+  // company
+  'website-says-no': 'its website says no',
+  'website-unclear': 'its website does not say',
+  'website-unknown': 'no website of the company is known',
+  'website-no-domain': 'the domain of the company does not exist',
+  'website-no-site': 'the company has no website at its domain',
+  'website-parked': 'the domain of the company is for sale',
+  'website-refused': 'the website of the company keeps its pages to itself (robots.txt)',
+  competitor: 'a competitor: {is}',
+  'company-sector-out': 'sector: {is}',
+  'company-sector': 'sector: {is}, none of those wanted',
+  'company-headcount': 'headcount: {is}, outside what is wanted',
+  'company-growth': 'growth: {is}, outside what is wanted',
+  'company-place': 'place: {is}, none of those wanted',
+  'company-technology': 'uses {is}, none of what is wanted',
+  'company-hiring': 'is hiring for {is}, none of what is wanted',
   // append-email
   'no-name-or-domain': 'no full name or no domain to build an address from',
   'no-address-found': 'no address was found',

@@ -9,6 +9,7 @@ const env = z.object({
   STANDIN_DNS: z.coerce.number().int().optional(),
   STANDIN_SMTP: z.coerce.number().int().optional(),
   STANDIN_WEB: z.coerce.number().int().optional(),
+  STANDIN_FIRMS: z.coerce.number().int().optional(),
   STANDIN_DIRECTORY: z.coerce.number().int().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
@@ -29,8 +30,10 @@ export interface Config {
 
 /** Reads the environment; throws with the culprit when a value cannot be used. */
 export function readConfig(source: NodeJS.ProcessEnv): Config {
+  const ports = env.parse(source);
   const { PORT, DATA_DIR, LOG_LEVEL, STANDIN_FINDER, STANDIN_DNS, STANDIN_SMTP, STANDIN_WEB, STANDIN_DIRECTORY } =
-    env.parse(source);
+    ports;
+  const { STANDIN_FIRMS } = ports;
   const simulated = STANDIN_FINDER !== undefined;
   return {
     port: PORT,
@@ -61,7 +64,22 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
           },
           pace: { rowsADay: 10_000, fromMinute: 0, toMinute: 1440, workingDays: false },
         }),
-        web: { simulatedHosts: ['example'], simulatedAt: STANDIN_WEB ? `127.0.0.1:${STANDIN_WEB}` : '' },
+        ...(STANDIN_FIRMS && {
+          companyService: {
+            id: 'fernbank',
+            name: 'Fernbank',
+            url: `http://127.0.0.1:${STANDIN_FIRMS}`,
+            key: 'fernbank-demo-key',
+            priceCents: 3,
+            perSecond: 40,
+            simulated: true,
+          },
+        }),
+        web: {
+          simulatedHosts: ['example'],
+          simulatedAt: STANDIN_WEB ? `127.0.0.1:${STANDIN_WEB}` : '',
+          perSitePerSecond: 20,
+        },
         mail: {
           port: STANDIN_SMTP,
           helo: 'sieve.larkfell.example',

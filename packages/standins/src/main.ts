@@ -9,6 +9,7 @@ try {
     smtp: number('STANDIN_SMTP'),
     directory: number('STANDIN_DIRECTORY'),
     web: number('STANDIN_WEB'),
+    firms: number('STANDIN_FIRMS'),
   });
   process.send?.('ready');
 } catch (error) {

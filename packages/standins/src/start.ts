@@ -1,15 +1,16 @@
 import { startDirectory } from './directory/directory';
 import { startDns } from './dns/dns';
-import { startGuild } from './guild/guild';
 import { startFinder } from './finder/finder';
+import { startFirms } from './firms/firms';
 import { callLog, PLAIN } from './kit/call-log';
 import { startSmtp } from './smtp/smtp';
+import { startWeb } from './web/web';
 import { buildProfiles } from './world/profiles';
 import { buildWorld } from './world/world';
 
 /** Starts every stand-in on this machine, all from one seeded world. */
 export async function startStandins(
-  ports: { finder: number; dns: number; smtp: number; directory: number; web: number },
+  ports: { finder: number; dns: number; smtp: number; directory: number; web: number; firms: number },
   seed = 7,
 ): Promise<{ close: () => Promise<void> }> {
   const world = buildWorld(seed);
@@ -18,14 +19,16 @@ export async function startStandins(
   const smtp = await startSmtp(world, ports.smtp, () => shared.scenario, shared.log);
   const finder = await startFinder(world, ports.finder, shared);
   const directory = await startDirectory(buildProfiles(world), ports.directory, shared);
-  const guild = await startGuild(world, ports.web, shared);
+  const web = await startWeb(world, ports.web, shared);
+  const firms = await startFirms(world, ports.firms, shared);
   return {
     close: async () => {
       dns.close();
       smtp.close();
       await finder.close();
       await directory.close();
-      await guild.close();
+      await web.close();
+      await firms.close();
     },
   };
 }

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { PERSON_FIELDS } from '../model/person';
+import { SITE_ANSWERS } from '../steps/company/options';
 import { GROUP_FIELDS } from '../steps/screen/options';
 import { sieveStep } from '../steps/sieve';
 
@@ -31,6 +32,13 @@ export const decisionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('refuse-like'), field, was: z.string(), is: z.string() }),
   /** Which profile of a directory is theirs; '': none of those that were found. */
   z.object({ kind: z.literal('profile'), recordIds: z.array(recordId).min(1), link: z.string().max(2000) }),
+  /** What a company's own website answers to a question. */
+  z.object({
+    kind: z.literal('site-answer'),
+    question: z.string().min(1).max(200),
+    domain: z.string().min(1).max(253),
+    answer: z.enum(SITE_ANSWERS),
+  }),
   z.object({ kind: z.literal('configure'), step: sieveStep }),
 ]);
 

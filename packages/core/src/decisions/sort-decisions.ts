@@ -1,5 +1,7 @@
 import type { Decision } from './decision';
 import { togetherWith, type PersonField } from '../model/person';
+import { fold } from '../text/fold';
+import type { SiteAnswer } from '../steps/company/options';
 import { groupKey } from '../steps/screen/groups';
 import type { GroupField } from '../steps/screen/options';
 
@@ -17,6 +19,8 @@ export interface Sorted {
   refusedLike: { field: PersonField; was: string; is: string }[];
   /** By record: the profile link that is theirs, '' for none of those that were found. */
   profiles: Map<number, { order: number; link: string }>;
+  /** By question, folded, and domain: what a company's website answers. */
+  answers: Map<string, Map<string, SiteAnswer>>;
 }
 
 export function sortDecisions(decisions: readonly Decision[]): Sorted {
@@ -30,6 +34,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
     refused: new Map(),
     refusedLike: [],
     profiles: new Map(),
+    answers: new Map(),
   };
   const pairs = new Map<string, { pair: [number, number]; same: boolean }>();
   const apart: number[][] = [];
@@ -83,6 +88,12 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
       case 'profile':
         for (const record of body.recordIds) out.profiles.set(record, { order: id, link: body.link });
         break;
+      case 'site-answer': {
+        const question = fold(body.question);
+        if (!out.answers.has(question)) out.answers.set(question, new Map());
+        out.answers.get(question)!.set(body.domain, body.answer);
+        break;
+      }
       case 'bring-in':
       case 'configure':
         break;

@@ -1,7 +1,17 @@
 import { fullName, PERSON_FIELDS, type Person } from '../model/person';
 
 /** What is known beside the fields of the person. */
-const BESIDE = ['verdict', 'verdictReason', 'emailVia', 'profileSure', 'sources'] as const;
+const BESIDE = [
+  'verdict',
+  'verdictReason',
+  'emailVia',
+  'profileSure',
+  'websiteSays',
+  'growth',
+  'technology',
+  'hiring',
+  'sources',
+] as const;
 
 /** What an export can hold. `own:Name` is a field of the person's own. */
 export const EXPORT_FIELDS = ['fullName', ...PERSON_FIELDS, ...BESIDE] as const;
@@ -20,6 +30,12 @@ export interface ExportRow {
   emailVia: string;
   /** How likely the profile link that was found is theirs, 0 to 1; '' where none was found. */
   profileSure: string;
+  /** What the company's website answers; '' where it was not asked. */
+  websiteSays: string;
+  /** In per cent a year. */
+  growth: string;
+  technology: string;
+  hiring: string;
   sources: string;
 }
 

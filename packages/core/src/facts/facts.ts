@@ -2,13 +2,26 @@ import type * as z from 'zod';
 import { catchAll } from './catch-all';
 import type { FactKind } from './fact-kind';
 import { finder } from './finder';
+import { firmOffer, firmRecord, firmSearch } from './firms';
 import { mailHost } from './mail-host';
 import { mailbox } from './mailbox';
 import { profiles } from './profiles';
 import { purchase } from './purchase';
+import { website } from './website';
 
 /** Every kind of question there is. */
-export const FACT_KINDS = { 'mail-host': mailHost, mailbox, 'catch-all': catchAll, finder, purchase, profiles };
+export const FACT_KINDS = {
+  'mail-host': mailHost,
+  mailbox,
+  'catch-all': catchAll,
+  finder,
+  purchase,
+  profiles,
+  website,
+  'firm-search': firmSearch,
+  'firm-offer': firmOffer,
+  'firm-record': firmRecord,
+};
 
 type Kinds = typeof FACT_KINDS;
 export type QuestionKind = keyof Kinds;

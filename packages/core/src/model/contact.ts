@@ -1,10 +1,11 @@
 import { PASSED, type Fate } from './fate';
+import type { Firm } from './firm';
 import type { Person, PersonField } from './person';
 import type { Judgement } from './verdict';
 
 /** Where a value that a step added came from, and what else it could be. */
 export interface Added {
-  /** 'pattern', 'directory', or the id of a finder. */
+  /** 'pattern', 'directory', or the id of a finder or a company service. */
   via: string;
   alternatives: string[];
   /** How likely it is theirs, 0 to 1, where that was weighed. */
@@ -27,6 +28,8 @@ export interface Contact {
   nobody: boolean;
   /** The fields of `person` that a step added. */
   added: Partial<Record<PersonField, Added>>;
+  /** What is known of its company; null when that was not looked at. */
+  firm: Firm | null;
   /** What is known of its email; null when that was not looked at. */
   judgement: Judgement | null;
   fate: Fate;
@@ -46,6 +49,7 @@ export const newContact = (
   mergeChance: 1,
   nobody,
   added: {},
+  firm: null,
   judgement: null,
   fate: PASSED,
 });

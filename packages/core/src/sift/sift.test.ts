@@ -109,7 +109,7 @@ function answering(mailboxes: Set<string>, catchAll: boolean) {
   const look = ((q: Question) => newest(q, facts.get(keyOf(q)) ?? [], world.now, world.fresh)) as Facts;
   const answer = (q: Question) => {
     asked.push(q);
-    const answers: { [K in Question['kind']]: (q: QuestionOf<K>) => AnswerOf<K> } = {
+    const answers: { [K in Question['kind']]?: (q: QuestionOf<K>) => AnswerOf<K> } = {
       profiles: () => ({ total: 0, people: [] }),
       'mail-host': () => ({ state: 'hosts', hosts: ['mx.example'] }),
       mailbox: ({ email }) =>

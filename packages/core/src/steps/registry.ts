@@ -1,4 +1,5 @@
 import { appendEmail } from './append-email/append-email';
+import { company } from './company/company';
 import { match } from './match/match';
 import { profile } from './profile/profile';
 import { screen } from './screen/screen';
@@ -7,7 +8,9 @@ import { tidy } from './tidy/tidy';
 import { verify } from './verify/verify';
 
 /** Every step there is, in the order of a new sieve. */
-export const STEPS: Step[] = [tidy, match, screen, profile, appendEmail, verify].map((step) => step as unknown as Step);
+export const STEPS: Step[] = [tidy, match, screen, profile, company, appendEmail, verify].map(
+  (step) => step as unknown as Step,
+);
 
 /** Throws for a kind that is not registered. */
 export function stepOf(kind: string): Step {

@@ -1,8 +1,11 @@
 import { questionKey, type Answer, type Facts, type Question } from '../facts/facts';
 
-/** Facts that are read out of answers by the key of their question; none of them ages. */
+/** By what an answer is kept of a question. */
+export const keyOf = (ask: Question): string => `${ask.kind} ${questionKey(ask)}`;
+
+/** Facts that are read out of answers by `keyOf`; none of them ages. */
 export const answeredFacts = (answers: ReadonlyMap<string, Answer>): Facts =>
   ((ask: Question) => {
-    const answer = answers.get(questionKey(ask));
+    const answer = answers.get(keyOf(ask));
     return answer ? { fact: { answer, askedAt: 0 } } : { fact: null, ask, silent: null, stale: null };
   }) as Facts;

@@ -1,4 +1,13 @@
-import { freshMs, personKeys, type ExportRow, type Judgement, type Person } from '@sieve/core';
+import {
+  appendEmail,
+  freshMs,
+  personKeys,
+  verify,
+  type ExportRow,
+  type Firm,
+  type Judgement,
+  type Person,
+} from '@sieve/core';
 import type { ExportLayout, ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { goneBefore, type Entry } from '../register/register';
@@ -17,6 +26,7 @@ export interface ChosenContact {
   reason: string;
   via: string;
   profileSure: number | null;
+  firm: Firm | null;
   sources: string;
 }
 
@@ -28,7 +38,7 @@ interface Candidate extends ChosenContact {
   stale: boolean;
 }
 
-/** Who has stopped for one of these can still go, with what is known of the address. */
+/** Who has stopped for one of these where addresses are looked for can still go, with what is known of the address. */
 const GOES_ALL_THE_SAME = ['verdict', 'no-address-found', 'no-name-or-domain', 'no-answer-yet', 'no-longer-fresh'];
 
 /** By what somebody is known who leaves: as the register knows them, and by their records. */
@@ -44,16 +54,20 @@ export const leavingEntries = (contacts: readonly ChosenContact[]): Entry[] =>
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const gone = goneBefore(db.register);
   const suppressed = suppressedAt(db, now);
-  const fresh = freshMs(jobRow(db, jobId)!.sieve);
+  const { sieve } = jobRow(db, jobId)!;
+  const fresh = freshMs(sieve);
+  // Who waits for an answer about their company or profile is not through the screening.
+  const addresses = sieve.findIndex(({ kind }) => kind === appendEmail.kind || kind === verify.kind);
   const rows = db.outcomes
     .prepare(
       `SELECT * FROM ${shownOutcome(db, jobId).contacts}
-       WHERE state = 'pass' OR code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')})`,
+       WHERE state = 'pass' OR (stop >= ? AND code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')}))`,
     )
     .raw()
-    .iterate(...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
+    .iterate(addresses, ...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
   for (const columns of rows) {
-    const { id, recordIds, person, extra, verdict, reason, via, found, sources, askedAt, state } = fromColumns(columns);
+    const { id, recordIds, person, extra, verdict, reason, via, found, firm, sources, askedAt, state } =
+      fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
     const known = person.email === '' ? 'none' : verdict === '' ? 'unknown' : verdict;
     yield {
@@ -66,6 +80,7 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       reason,
       via,
       profileSure: found.profile ?? null,
+      firm,
       sources,
       exportedBefore: gone(leavingKeys({ recordIds, person })),
       suppressed: suppressed(person) !== undefined,
@@ -121,5 +136,9 @@ export const toExportRow = (c: ChosenContact): ExportRow => ({
   verdictReason: c.reason,
   emailVia: c.via,
   profileSure: c.profileSure === null ? '' : c.profileSure.toFixed(2),
+  websiteSays: c.firm?.answer === 'unclear' ? 'cannot tell' : (c.firm?.answer ?? ''),
+  growth: String(c.firm?.growth ?? ''),
+  technology: c.firm?.technology.join('; ') ?? '',
+  hiring: c.firm?.hiring.join('; ') ?? '',
   sources: c.sources,
 });

@@ -3,8 +3,10 @@ import type { Answer, AnswerOf, Question } from '@sieve/core';
 import type { Settings } from '@sieve/contract';
 import { directoryClient } from './directory/client';
 import { buyAddress, findAddress } from './finder/finder';
+import { buyRecord, offerOf, searchFirms } from './firms/firms';
 import { probeMailbox } from './mail/probe';
 import { mailResolver } from './mail/resolver';
+import { readSite } from './web/read-site';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
 import { ServiceDown } from './wrap/service-down';
@@ -67,6 +69,12 @@ export function asking(settings: Settings): Ask {
     return finder;
   };
 
+  const firmsOf = (id: string) => {
+    const { companyService } = settings;
+    if (companyService?.id !== id) throw new ServiceDown(id, 'it is not in the settings');
+    return companyService;
+  };
+
   return async (question, signal) => {
     switch (question.kind) {
       case 'mail-host':
@@ -88,6 +96,18 @@ export function asking(settings: Settings): Ask {
       case 'profiles':
         if (!directory) throw new ServiceDown('the directory', 'none is set up in the settings');
         return directory.named(question, signal);
+      case 'website':
+        return readSite(question.domain, settings.web, resolver, signal);
+      case 'firm-search':
+      case 'firm-offer':
+      case 'firm-record': {
+        const service = firmsOf(question.service);
+        await turn(`firms ${service.id}`, service.perSecond, signal);
+        if (question.kind === 'firm-search') return searchFirms(service, question, signal);
+        return question.kind === 'firm-offer'
+          ? offerOf(service, question, signal)
+          : buyRecord(service, question, signal);
+      }
     }
   };
 }

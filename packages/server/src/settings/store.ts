@@ -28,6 +28,8 @@ export function readSettings(db: Db, shipped: Settings): Settings {
     ),
     ...(value.directory?.simulated &&
       shipped.directory && { directory: { ...value.directory, url: shipped.directory.url } }),
+    ...(value.companyService?.simulated &&
+      shipped.companyService && { companyService: { ...value.companyService, url: shipped.companyService.url } }),
     ...(value.mail.simulated && {
       nameServer: shipped.nameServer,
       mail: { ...value.mail, port: shipped.mail.port },
@@ -53,6 +55,7 @@ export const withoutKeys = (value: Settings): Record<string, unknown> => ({
   ...value,
   finders: value.finders.map((finder) => ({ ...finder, key: '' })),
   directory: value.directory && { ...value.directory, key: '' },
+  companyService: value.companyService && { ...value.companyService, key: '' },
 });
 
 export const settingsState = (db: Db): Record<string, unknown> => {
@@ -72,6 +75,7 @@ export function setSettingsState(db: Db, change: Record<string, unknown>): void 
       ...next,
       finders: next.finders.map((finder) => ({ ...finder, key: keys.get(finder.id) ?? '' })),
       directory: next.directory && { ...next.directory, key: value.directory?.key ?? '' },
+      companyService: next.companyService && { ...next.companyService, key: value.companyService?.key ?? '' },
     },
     version,
   );

@@ -59,6 +59,7 @@ function world() {
       return { bought: true };
     }
     if (question.kind === 'profiles') return { total: 0, people: [] };
+    if (question.kind !== 'finder') throw new Error(`nobody asks for ${question.kind} here`);
     return { email: `found@${question.domain}`, lookup: question.domain, priceCents: 15 };
   };
   return { ask, bought, asked };

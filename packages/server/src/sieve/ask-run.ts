@@ -1,4 +1,12 @@
-import { answeredBy, merge, questionKey, siftTo, type Contact, type Question } from '@sieve/core';
+import {
+  answeredBy,
+  merge,
+  priceOf as priceInCents,
+  questionKey,
+  siftTo,
+  type Contact,
+  type Question,
+} from '@sieve/core';
 import { jobRow } from '../jobs/store';
 import { spentCents } from '../ledger/store';
 import type { Ask } from '../outside/ask';
@@ -57,11 +65,11 @@ export const askHandler =
         const key = `${question.kind} ${questionKey(question)}`;
         if (silent.has(key)) return 'silent';
         if (down.has(answeredBy(question))) return 'down';
-        if ('finder' in question && !(await budget.reserve(contact.id, priceOf(context, question))))
-          return 'unaffordable';
+        const cents = priceOf(context, question);
+        if (cents > 0 && !(await budget.reserve(contact.id, cents))) return 'unaffordable';
         try {
           const answer = await ask(question, signal);
-          keepFact(db, question, answer, now(), { jobId, reason: `valid address for contact ${contact.id}` });
+          keepFact(db, question, answer, now(), { jobId, reason: reasonOf(question, contact) });
           loaded.facts.forget(question);
           if (loaded.facts(question).fact !== null) continue;
           const tried = (tries.get(key) ?? 0) + 1;
@@ -129,10 +137,14 @@ function byDomain(contacts: readonly Contact[]): Contact[][] {
   return [...groups.values()];
 }
 
-const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question & { finder: string }): number =>
-  question.kind === 'purchase'
-    ? question.priceCents
-    : (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0);
+/** What a question may lead to being charged: what it sells, or, of a finder that looks for nothing, what it would find. */
+const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question): number =>
+  question.kind === 'finder'
+    ? (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0)
+    : priceInCents(question);
+
+const reasonOf = (question: Question, { id, person }: Contact): string =>
+  question.kind === 'firm-record' ? `details of ${person.company || person.domain}` : `valid address for contact ${id}`;
 
 /**
  * Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. Who finds too little

@@ -20,7 +20,7 @@ export function personInFull(
   db: Db,
   jobId: number,
   id: number,
-  { lists, finders }: Pick<Settings, 'lists' | 'finders'>,
+  { lists, finders, companyService }: Pick<Settings, 'lists' | 'finders' | 'companyService'>,
 ): PersonInFull | undefined {
   const contact = contactView(db, jobId, id, lists);
   if (!contact) return undefined;
@@ -52,7 +52,8 @@ export function personInFull(
     const field = fields[0]!;
     const said = decisions.findLast(({ body }) => saysOf(body, fields, (one) => contact.from[one] ?? contact.id));
     if (said) add(partsOf(contact.person), { kind: 'you', at: decisionById(db, said.id)!.at });
-    else if (!values.has(standing)) add(partsOf(contact.person), field === 'email' ? found : addedBy(contact, fields));
+    else if (!values.has(standing))
+      add(partsOf(contact.person), field === 'email' ? found : addedBy(contact, fields, companyService));
     if (field === 'email') for (const email of contact.alternatives) add({ email }, { kind: 'pattern' });
     return [...values.values()].sort((a, b) => Number(b.stands) - Number(a.stands));
   };
@@ -90,7 +91,14 @@ const saysOf = (
   (body.kind === 'edit' ? body.recordIds.includes(recordOf(body.field)) : body.recordId === recordOf(body.field));
 
 /** How a value came that no record holds, an address besides. */
-function addedBy({ found, from }: ContactView, fields: readonly PersonField[]): ValueOrigin | null {
+function addedBy(
+  { found, filledBy, from }: ContactView,
+  fields: readonly PersonField[],
+  companyService: Settings['companyService'],
+): ValueOrigin | null {
+  const by = fields.map((field) => filledBy[field]).find((one) => one !== undefined);
+  if (by !== undefined && by !== 'directory')
+    return { kind: 'service', name: companyService?.id === by ? companyService.name : by };
   const sure = fields.map((field) => found[field]).find((one) => one !== undefined);
   if (sure !== undefined) return { kind: 'directory', sure };
   return from[fields[0]!] === 0 ? { kind: 'colleagues' } : null;

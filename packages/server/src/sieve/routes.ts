@@ -4,6 +4,9 @@ import {
   companyQuery,
   contactView as contactViewSchema,
   findQuery,
+  firmPage,
+  firmQuery,
+  firmView,
   foundThings,
   pairsView,
   personInFull as personInFullSchema,
@@ -86,6 +89,26 @@ export const sieveRoutes =
       '/api/jobs/:id/companies',
       { schema: { params: byId, querystring: companyQuery, ...ok(companyPageSchema) } },
       ({ params, query }) => lookout.look('companies', theJob(db, params.id).id, query),
+    );
+    app.get(
+      '/api/jobs/:id/firms',
+      { schema: { params: byId, querystring: firmQuery, ...ok(firmPage) } },
+      ({ params, query }) => lookout.look('firms', theJob(db, params.id).id, query),
+    );
+    app.get(
+      '/api/jobs/:id/firm',
+      {
+        schema: {
+          params: byId,
+          querystring: firmQuery.pick({ step: true }).extend({ key: z.string().min(1).max(300) }),
+          ...ok(firmView),
+        },
+      },
+      async ({ params, query }) => {
+        const found = await lookout.look('firm', theJob(db, params.id).id, query.step, query.key);
+        if (!found) throw new AppError('not-found', { what: 'company' });
+        return found;
+      },
     );
     app.get('/api/found', { schema: { querystring: findQuery, ...ok(foundThings) } }, async ({ query: { q } }) => ({
       contacts: await lookout.look('contacts', q, MOST_FOUND),

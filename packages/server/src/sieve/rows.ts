@@ -168,7 +168,7 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
   const contact = storedContact(db, jobId, id);
   if (!contact) return undefined;
   const { pairs } = shownOutcome(db, jobId);
-  const { person, extra, from, mergeChance, alternatives, found, recordIds } = contact;
+  const { person, extra, from, mergeChance, alternatives, found, filledBy, firm, recordIds } = contact;
   const merges = db.outcomes
     .prepare(
       `SELECT a, b, chance, pattern FROM ${pairs} WHERE merged = 1 AND a IN (SELECT value FROM json_each(?)) LIMIT 50`,
@@ -184,6 +184,8 @@ export function contactView(db: Db, jobId: number, id: number, lists: WordLists)
     alternatives,
     profiles: possibleProfiles(db, jobId, contact, lists),
     found,
+    filledBy,
+    firm,
     brief: briefOf(db, jobId, lists)(person),
     recordIds,
     records: recordIds.length,

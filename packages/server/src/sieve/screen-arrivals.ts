@@ -18,8 +18,8 @@ export function* screenArrivals(db: Db, jobId: number): Generator<ScreenArrival>
     .raw()
     .iterate(at) as Iterable<ContactColumns>;
   for (const columns of rows) {
-    const { recordIds, person, extra, via, found, stop, code, why } = fromColumns(columns);
-    for (const field of Object.keys(found) as (keyof typeof found)[]) person[field] = '';
+    const { recordIds, person, extra, via, filledBy, stop, code, why } = fromColumns(columns);
+    for (const field of Object.keys(filledBy) as (keyof typeof filledBy)[]) person[field] = '';
     if (via !== 'given') person.email = '';
     yield { recordIds, extra, code, why, person, passed: stop > at };
   }

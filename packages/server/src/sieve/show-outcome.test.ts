@@ -23,6 +23,8 @@ const contact = (id: number, title: string): StoredContact => ({
   via: '',
   alternatives: [],
   found: {},
+  filledBy: {},
+  firm: null,
   verdict: '',
   reason: '',
   askedAt: 0,

@@ -62,7 +62,7 @@ function mergedOf(input: LoadedSift, kept: Kept): Merged {
 function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
   const positions = new Map(sieve.map(({ id }, position) => [id, position]));
-  for (const { id, recordIds, person, extra, from, mergeChance, added, judgement, fate } of contacts) {
+  for (const { id, recordIds, person, extra, from, mergeChance, added, firm, judgement, fate } of contacts) {
     const own = recordIds.map((recordId) => byRecord.get(recordId)!);
     yield {
       id,
@@ -75,6 +75,8 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
       via: added.email?.via ?? (person.email ? 'given' : ''),
       alternatives: added.email?.alternatives ?? [],
       found: foundIn(added),
+      filledBy: filledIn(added),
+      firm,
       verdict: judgement?.verdict ?? '',
       reason: judgement?.reason ?? '',
       askedAt: judgement?.askedAt ?? 0,
@@ -88,6 +90,9 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
 
 const foundIn = (added: Contact['added']): StoredContact['found'] =>
   Object.fromEntries(Object.entries(added).flatMap(([field, { sure }]) => (sure === undefined ? [] : [[field, sure]])));
+
+const filledIn = (added: Contact['added']): StoredContact['filledBy'] =>
+  Object.fromEntries(Object.entries(added).flatMap(([field, { via }]) => (field === 'email' ? [] : [[field, via]])));
 
 const namesOf = (own: readonly { sourceId: number }[], sources: LoadedSift['sources']) =>
   [...new Set(own.map(({ sourceId }) => sources.get(sourceId)!))].join(' + ');

@@ -3,6 +3,7 @@ import {
   PERSON_FIELDS,
   type Contact,
   type Fate,
+  type Firm,
   type Judgement,
   type Person,
   type PersonField,
@@ -23,6 +24,10 @@ export interface StoredContact {
   alternatives: string[];
   /** Fields that were taken from the person's profile in a directory, each with how sure it is theirs, 0 to 1. */
   found: Partial<Record<PersonField, number>>;
+  /** Which service filled a field of the person that no record holds. */
+  filledBy: Partial<Record<PersonField, string>>;
+  /** What is known of its company; null when that was not looked at. */
+  firm: Firm | null;
   verdict: Judgement['verdict'] | '';
   reason: string;
   askedAt: number;
@@ -46,6 +51,8 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   mergeChance: true,
   alternatives: true,
   found: true,
+  filledBy: true,
+  firm: true,
   reason: true,
   askedAt: true,
   why: true,

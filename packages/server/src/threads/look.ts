@@ -1,6 +1,7 @@
 import {
   zoneOf,
   type ExportLayout,
+  type FirmQuery,
   type GroupQuery,
   type RowQuery,
   type Settings,
@@ -12,6 +13,7 @@ import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
 import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
+import { firmPage, firmView } from '../sieve/firms';
 import { estimateFor } from '../sieve/estimate';
 import { hitRates } from '../sieve/hit-rates';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
@@ -47,6 +49,8 @@ const QUICK_LOOKS = {
     titleChanges(db, lists.titleWords, words, most),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
+  firms: (db: Db, _: Settings, jobId: number, query: FirmQuery) => firmPage(db, jobId, query),
+  firm: (db: Db, _: Settings, jobId: number, step: string, key: string) => firmView(db, jobId, step, key),
   heldAlready: (db: Db, { lists }: Settings, jobId: number | null, typed: TypedContact) =>
     heldAlready(db, jobId, typed, lists),
   lookUp: (db: Db, _: Settings, q: string) => lookUp(db, q),

@@ -2,6 +2,7 @@ import { createSocket } from 'node:dgram';
 import { createServer } from 'node:net';
 import packet, { type Answer, type Packet } from 'dns-packet';
 import type { CallLog } from '../kit/call-log';
+import { mannerOf } from '../sites/site';
 import type { World } from '../world/world';
 
 const NXDOMAIN = 3;
@@ -9,16 +10,21 @@ const TTL = 60;
 /** The most an answer over UDP may hold (RFC 1035 4.2.1). */
 const UDP_BYTES = 512;
 
-/** A name server for the world's domains (RFC 1035), over UDP and TCP: MX and A; every mail host is this machine. */
+/** A name server for the world's domains (RFC 1035), over UDP and TCP: MX and A; every mail host and site is this machine. */
 export async function startDns(world: World, port: number, log: CallLog): Promise<{ close: () => void }> {
   const hosts = new Set(world.firms.map((firm) => firm.mailHost));
+
+  const hasSite = (name: string) => {
+    const firm = world.firmByDomain.get(name.replace(/^www\./, ''));
+    return firm !== undefined && mannerOf(firm) !== 'unregistered';
+  };
 
   function answer(query: Packet): Packet {
     const question = query.questions?.[0];
     const name = question?.name.toLowerCase() ?? '';
     log.add('dns', `${question?.type} ${name}`);
     const firm = world.firmByDomain.get(name);
-    const known = firm !== undefined || hosts.has(name) || PROVIDERS.has(name);
+    const known = firm !== undefined || hosts.has(name) || PROVIDERS.has(name) || hasSite(name);
     const answers: Answer[] = [];
     if (question?.type === 'MX' && firm) {
       if (firm.manner === 'none') answers.push({ type: 'MX', name, ttl: TTL, data: { preference: 0, exchange: '.' } });
@@ -28,7 +34,7 @@ export async function startDns(world: World, port: number, log: CallLog): Promis
       }
     } else if (question?.type === 'MX' && PROVIDERS.has(name)) {
       answers.push({ type: 'MX', name, ttl: TTL, data: { preference: 10, exchange: 'mx.north-post.example' } });
-    } else if (question?.type === 'A' && hosts.has(name)) {
+    } else if (question?.type === 'A' && (hosts.has(name) || hasSite(name))) {
       answers.push({ type: 'A', name, ttl: TTL, data: '127.0.0.1' });
     }
     const flags = packet.AUTHORITATIVE_ANSWER | (known ? 0 : NXDOMAIN);

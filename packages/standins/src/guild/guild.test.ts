@@ -2,7 +2,8 @@ import type { AddressInfo } from 'node:net';
 import { request } from 'node:http';
 import { callLog, PLAIN } from '../kit/call-log';
 import { buildWorld } from '../world/world';
-import { A_PAGE, GUILD, PAGES, startGuild } from './guild';
+import { startWeb } from '../web/web';
+import { A_PAGE, GUILD, PAGES } from './guild';
 
 jest.setTimeout(30_000);
 
@@ -10,7 +11,7 @@ const shared = { log: callLog(), scenario: { ...PLAIN } };
 let port: number;
 let close: () => Promise<unknown>;
 beforeAll(async () => {
-  const app = await startGuild(buildWorld(7), 0, shared);
+  const app = await startWeb(buildWorld(7), 0, shared);
   port = (app.server.address() as AddressInfo).port;
   close = () => app.close();
 });

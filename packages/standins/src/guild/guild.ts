@@ -1,4 +1,4 @@
-import Fastify, { type FastifyInstance } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import type { CallLog, Scenario } from '../kit/call-log';
 import { chance, pick } from '../kit/chance';
 import type { Worker, World } from '../world/world';
@@ -29,14 +29,12 @@ interface Shared {
  * (429), one has another markup, some repeat a member of the page before, and new members join as days go by. Its robots.txt keeps
  * `/private/` to itself and asks for half a second between two pages.
  */
-export async function startGuild(world: World, port: number, shared: Shared): Promise<FastifyInstance> {
-  const app = Fastify({ forceCloseConnections: true });
+export async function guildRoutes(app: FastifyInstance, world: World, shared: Shared): Promise<void> {
   const all = membersOf(world, PAGES * A_PAGE + 60);
   const met = new Set<number>();
 
   app.addHook('onRequest', async (request, reply) => {
-    if ((request.headers.host ?? '').split(':')[0] !== GUILD) return reply.status(404).send('No such site.');
-    shared.log.add('web', request.url);
+    shared.log.add('web', request.originalUrl);
     if (shared.scenario.webStatus > 0) return reply.status(shared.scenario.webStatus).send('Out of order.');
   });
   app.get('/robots.txt', (_, reply) =>
@@ -65,8 +63,6 @@ export async function startGuild(world: World, port: number, shared: Shared): Pr
     const write = page === OTHER_MARKUP ? definition : card;
     return reply.type('text/html; charset=utf-8').send(shell({ page, pages: PAGES, sort, body: write(members) }));
   });
-  await app.listen({ host: '127.0.0.1', port });
-  return app;
 }
 
 function sorted(members: Member[], by: 'stock' | 'name' | 'town'): Member[] {

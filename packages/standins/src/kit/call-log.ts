@@ -40,6 +40,8 @@ export interface Scenario {
   daysAhead: number;
   /** Answers of web sites to fail with this status. */
   webStatus: number;
+  /** Answers of the company service to fail with this status. */
+  firmsStatus: number;
 }
 
 export const PLAIN: Scenario = {
@@ -52,4 +54,5 @@ export const PLAIN: Scenario = {
   shifting: true,
   daysAhead: 0,
   webStatus: 0,
+  firmsStatus: 0,
 };

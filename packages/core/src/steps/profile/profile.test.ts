@@ -1,7 +1,7 @@
 import { sortDecisions } from '../../decisions/sort-decisions';
 import type { DecisionBody } from '../../decisions/decision';
-import { questionKey, type Answer, type Question } from '../../facts/facts';
-import { answeredFacts } from '../../testing/answered-facts';
+import type { Answer, Question } from '../../facts/facts';
+import { answeredFacts, keyOf } from '../../testing/answered-facts';
 import type { Listed } from '../../facts/profiles';
 import { newContact, type Contact } from '../../model/contact';
 import { emptyPerson, type Person } from '../../model/person';
@@ -51,7 +51,7 @@ function through(
     asked.push(ask);
     const there =
       'company' in ask && ask.company !== '' ? people.filter(({ company }) => company.includes(ask.company)) : people;
-    answers.set(questionKey(ask), { total: there.length < people.length ? there.length : total, people: there });
+    answers.set(keyOf(ask), { total: there.length < people.length ? there.length : total, people: there });
   }
 }
 
@@ -135,6 +135,7 @@ test('an older sieve gets the step where a new one has it, turned off', () => {
     'match true',
     'screen true',
     'profile false',
+    'company false',
     'append-email true',
     'verify true',
   ]);

@@ -5,7 +5,7 @@ import { remembered } from '../../text/remembered';
 import { titleReader } from '../../tidy/title-meaning';
 import type { BRIEF_PARTS, ScreenOptions } from './options';
 import { titleFitter } from './title-fit';
-import { wordFinder } from './words';
+import { wordFinder } from '../../text/word-finder';
 
 export type Brief = Pick<ScreenOptions, Extract<keyof ScreenOptions, `brief${string}`>>;
 

@@ -17,7 +17,7 @@ import {
   type RuleField,
   type ScreenOptions,
 } from './options';
-import { wordFinder } from './words';
+import { wordFinder } from '../../text/word-finder';
 
 /** Sets aside who does not fit: suppressed, by title group, by rule, by the brief's titles, over the limit of a company. */
 export const screen: Step<ScreenOptions> = {

@@ -25,7 +25,8 @@ export interface Fetched {
   body: Buffer;
 }
 
-type Web = Settings['web'];
+/** What is simulated, and where. */
+export type Web = Pick<Settings['web'], 'simulatedHosts' | 'simulatedAt'>;
 
 /**
  * Fetches an address by GET, following where it leads to. Every host is looked up here and connected to by a public address only, each

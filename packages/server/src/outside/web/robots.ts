@@ -1,8 +1,8 @@
-import type { RobotsSay, Settings } from '@sieve/contract';
+import type { RobotsSay } from '@sieve/contract';
 import robotsParser from 'robots-parser';
 import { AppError } from '../../errors';
 import { throwIfAskedToWait } from './asked-to-wait';
-import { AGENT, fetchPage } from './fetch-page';
+import { AGENT, fetchPage, type Web } from './fetch-page';
 
 /** What a parser has to read at least (RFC 9309 2.5). */
 const MOST_BYTES = 512 * 1024;
@@ -14,7 +14,7 @@ export type Robots = (address: string) => RobotsSay;
  * nothing, and is no refusal: AppError `page-down` is thrown, or AskedToWait. `Crawl-delay` is not in the standard; where it stands it
  * is kept.
  */
-export async function robotsOf(address: string, web: Settings['web'], signal: AbortSignal): Promise<Robots> {
+export async function robotsOf(address: string, web: Web, signal: AbortSignal): Promise<Robots> {
   const file = new URL('/robots.txt', address).href;
   const answer = await fetchPage(file, web, signal, () => Promise.resolve());
   throwIfAskedToWait(answer);

@@ -1,9 +1,8 @@
-import type { Settings } from '@sieve/contract';
 import { AppError } from '../../errors';
 import { encodingOf } from '../../sources/documents/head';
 import { sleep } from '../wrap/pace';
 import { throwIfAskedToWait } from './asked-to-wait';
-import { fetchPage } from './fetch-page';
+import { fetchPage, type Web } from './fetch-page';
 import { robotsOf, throwIfRefused, type Robots } from './robots';
 
 const TRIES = 3;
@@ -16,7 +15,7 @@ export interface Visited {
 }
 
 /** Visits pages: what each site's robots.txt says is asked once and kept to, wherever an address leads. */
-export function visitor(web: Settings['web']) {
+export function visitor(web: Web) {
   const known = new Map<string, Promise<Robots>>();
   const robots = (address: string, signal: AbortSignal): Promise<Robots> => {
     const { origin } = new URL(address);
@@ -48,7 +47,7 @@ export function visitor(web: Settings['web']) {
           reason = `it answered ${status}`;
           continue;
         }
-        if (status !== 200) throw new AppError('page-down', { address, reason: `it answered ${status}` });
+        if (status !== 200) throw new AppError('page-down', { address, reason: `it answered ${status}`, status });
         if (!/^(text\/(html|plain)|application\/xhtml\+xml)?$/.test(type))
           throw new AppError('no-page', { address, type });
         return { address: found.address, html: decoded(body, charset), bytes: body.length };

@@ -23,6 +23,9 @@ import type {
   ExportPreview,
   ExportRun,
   Format,
+  FirmPage,
+  FirmQuery,
+  FirmView,
   FoundThings,
   HarvestPatch,
   HeldAlready,
@@ -91,6 +94,10 @@ export class Api {
     this.http.get<ContactGroup[]>(`/api/jobs/${id}/groups`, { params: query });
   companies = (id: number, query: Partial<Pick<RowQuery, 'q' | 'offset' | 'limit'>>) =>
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
+  firms = (id: number, query: Partial<FirmQuery>) =>
+    this.http.get<FirmPage>(`/api/jobs/${id}/firms`, { params: asParams(query) });
+  firm = (id: number, step: string, key: string) =>
+    this.http.get<FirmView>(`/api/jobs/${id}/firm`, { params: { step, key } });
   person = (id: number, contact: number) => this.http.get<PersonInFull>(`/api/jobs/${id}/people/${contact}`);
   find = (q: string) => this.http.get<FoundThings>('/api/found', { params: { q } });
   sources = (id: number) => this.http.get<SourceRow[]>(`/api/jobs/${id}/sources`);

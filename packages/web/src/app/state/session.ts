@@ -1,7 +1,11 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import type { Settings, SettingsView } from '@sieve/contract';
+import type { FinderSetting, Settings, SettingsView } from '@sieve/contract';
 import { Api } from '../api/api';
 import { Doing } from './doing';
+
+/** Every service in the settings that sells something. */
+export const servicesIn = (settings: Settings | null): FinderSetting[] =>
+  settings ? [...settings.finders, ...(settings.companyService ? [settings.companyService] : [])] : [];
 
 export type Theme = 'auto' | 'light' | 'dark';
 

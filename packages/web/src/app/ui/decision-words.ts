@@ -60,6 +60,8 @@ export function decisionWords(body: LoggedBody): string {
       return `${FIELD_WORDS[body.field]} “${body.was}” stays as it came, everywhere`;
     case 'profile':
       return body.link ? `the profile ${body.link} is theirs` : 'none of the profiles found is theirs';
+    case 'site-answer':
+      return `the website of ${body.domain} answers ${body.answer === 'unclear' ? 'neither yes nor no' : body.answer}`;
     case 'configure':
       return `${stepWords(body.step.kind)} set up anew`;
     case 'brief':

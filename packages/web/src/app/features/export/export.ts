@@ -40,6 +40,10 @@ const OTHER_WORDS: Record<string, string> = {
   verdictReason: 'Verdict reason',
   emailVia: 'Email found by',
   profileSure: 'Profile found, how sure (0 to 1)',
+  websiteSays: 'Website says',
+  growth: 'Growth of the company, % a year',
+  technology: 'Technology of the company',
+  hiring: 'The company is hiring',
   sources: 'Sources',
 };
 const VERDICTS: { verdict: Verdict; label: string }[] = [

@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
 import { Doing } from '../../state/doing';
+import { servicesIn, Session } from '../../state/session';
 import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
@@ -58,8 +59,15 @@ import type { StepState } from './steps/step-view';
             </div>
           } @else if (!view().costs) {
             <span
-              ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}. Asking costs nothing.</span
-            >
+              ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}.
+              @if (atMostCents(); as cents) {
+                Each company is bought once: at most <span class="num">{{ cents | money }}</span> of the
+                <span class="num">{{ leftCents() | money }}</span> left.
+                {{ cents > leftCents() ? 'The budget may end first; it is never passed.' : '' }}
+              } @else {
+                Asking costs nothing.
+              }
+            </span>
             @if (view().portions) {
               <label class="most"
                 >at most
@@ -73,7 +81,7 @@ import type { StepState } from './steps/step-view';
               /></label>
             }
             <button mat-flat-button type="button" [disabled]="asked() === null" (click)="start()">
-              <cs-icon name="search" /> {{ name() }} {{ asked() ?? 0 | count }}
+              <cs-icon name="search" /> {{ view().ask ?? name() }} {{ asked() ?? 0 | count }}
             </button>
           }
         </div>
@@ -119,6 +127,7 @@ export class AskBar {
   private readonly estimates = inject(EstimateStore);
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
+  private readonly settings = inject(Session).settings;
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
@@ -142,6 +151,13 @@ export class AskBar {
     if (portion === null) return this.waiting();
     return Number.isInteger(portion) && portion > 0 ? Math.min(portion, this.waiting()) : null;
   });
+  /** What asking costs when every contact is of another company and all of them are known; 0: nothing. */
+  protected readonly atMostCents = computed(() => {
+    const service = this.view().buysFrom?.(this.state()) ?? '';
+    const priceCents = servicesIn(this.settings()).find(({ id }) => id === service)?.priceCents ?? 0;
+    return (this.asked() ?? 0) * priceCents;
+  });
+  protected readonly leftCents = computed(() => Math.max(0, this.job().budgetCents - this.job().spentCents));
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 

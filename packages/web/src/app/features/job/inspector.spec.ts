@@ -39,6 +39,8 @@ const view: ContactView = {
   brief: [],
   found: {},
   profiles: [],
+  filledBy: {},
+  firm: null,
   recordIds: [7],
   evidence: [],
   recordViews: [

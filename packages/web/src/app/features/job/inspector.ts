@@ -16,6 +16,7 @@ import type { DecisionBody, PersonField, VerdictReason } from '@sieve/core';
 import { PERSON_FIELDS } from '@sieve/core/model/person';
 import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
 import { valueOf } from '../../state/asked';
+import { servicesIn, Session } from '../../state/session';
 import { Icon } from '../../ui/icon/icon';
 import { BriefFit } from './brief-fit';
 import { VerdictMark } from '../../ui/verdict-mark';
@@ -64,6 +65,9 @@ export class Inspector {
     const asked = this.store.asked();
     return asked.status === 'failed' ? asked.words : '';
   });
+  private readonly settings = inject(Session).settings;
+  private readonly serviceName = (service: string) =>
+    servicesIn(this.settings()).find(({ id }) => id === service)?.name ?? service;
   protected readonly editing = signal<PersonField | null>(null);
   protected readonly words: Record<'change' | 'field' | 'issue', Record<string, string>> = {
     change: CHANGE_WORDS,
@@ -83,13 +87,15 @@ export class Inspector {
       const recordId = view.from[field] ?? view.id;
       const record = view.recordViews.find(({ id }) => id === recordId);
       const origin =
-        view.found[field] !== undefined
-          ? `${field === 'profile' ? 'found' : 'from the profile'}, ${sureWords(view.found[field])}`
-          : field === 'domain' && view.from.domain === 0
-            ? 'from colleagues at this company'
-            : field === 'email' && view.via !== 'given' && view.via !== ''
-              ? `found by ${view.via}`
-              : '';
+        view.filledBy[field] !== undefined && view.filledBy[field] !== 'directory'
+          ? `from ${this.serviceName(view.filledBy[field])}`
+          : view.found[field] !== undefined
+            ? `${field === 'profile' ? 'found' : 'from the profile'}, ${sureWords(view.found[field])}`
+            : field === 'domain' && view.from.domain === 0
+              ? 'from colleagues at this company'
+              : field === 'email' && view.via !== 'given' && view.via !== ''
+                ? `found by ${view.via}`
+                : '';
       return {
         field,
         value: view.person[field],

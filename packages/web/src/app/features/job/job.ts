@@ -1,3 +1,4 @@
+import { NgComponentOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -45,11 +46,15 @@ import { statesOf, viewOf } from './steps/registry';
 export type Fate = RowQuery['fate'];
 type Show = 'sources' | 'companies';
 
+/** What the panel of a step says in the address. */
+const NO_PANEL = { firms: null, firm: null, answer: null, sort: null, desc: null };
+
 /** A job: the sieve on the left, the rows of the chosen step in the middle, the chosen row on the right. */
 @Component({
   selector: 'cs-job',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    NgComponentOutlet,
     RouterLink,
     MatButtonModule,
     Icon,
@@ -101,6 +106,10 @@ export class JobScreen {
   readonly show = input<Show | undefined, string | undefined>(undefined, {
     transform: (show) => (show === 'sources' || show === 'companies' ? show : undefined),
   });
+  /** Rows of people where the step shows something else in their place. */
+  readonly by = input<'people' | undefined, string | undefined>(undefined, {
+    transform: (by) => (by === 'people' ? by : undefined),
+  });
   readonly q = input<string, string | undefined>('', { transform: (q) => q ?? '' });
   /** Only those that stopped for this reason. */
   readonly why = input<string, string | undefined>('', { transform: (why) => why ?? '' });
@@ -121,6 +130,10 @@ export class JobScreen {
   });
   protected readonly levels = computed(() => sieveLevels(this.job()!));
   protected readonly view = computed(() => viewOf(this.state()?.step.kind ?? ''));
+  /** What the step shows in place of rows. */
+  protected readonly panel = computed(() =>
+    this.by() === 'people' || !this.state()?.step.on ? undefined : this.view().panel,
+  );
   protected readonly name = computed(() => stepWords(this.state()?.step.kind ?? ''));
   protected readonly ownRuns = computed(() => this.runs().filter(({ jobId }) => jobId === this.id()));
   protected readonly sifting = computed(() =>
@@ -180,13 +193,14 @@ export class JobScreen {
     fate?: Fate;
     q?: string | null;
     why?: string | null;
+    by?: 'people' | null;
     own?: string | null;
     row?: number | null;
     full?: 1 | null;
   }) {
     void this.router.navigate([], {
       queryParams: {
-        ...('step' in query && { row: null, q: null, why: null, fate: 'pass', full: null }),
+        ...('step' in query && { row: null, q: null, why: null, fate: 'pass', full: null, by: null, ...NO_PANEL }),
         ...('fate' in query && { why: null }),
         ...(query.row === null && { full: null }),
         ...query,

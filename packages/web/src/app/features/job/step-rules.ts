@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import type { Job } from '@sieve/contract';
-import { Session } from '../../state/session';
+import { servicesIn, Session } from '../../state/session';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { viewOf } from './steps/registry';
@@ -66,10 +66,10 @@ export class StepRules {
   /** The rows of a reason are asked for; null: all of them again. */
   readonly looked = output<string | null>();
   private readonly settings = inject(Session).settings;
-  private readonly finderName = (finder: string) =>
-    this.settings()?.finders.find(({ id }) => id === finder)?.name ?? finder;
+  private readonly serviceName = (service: string) =>
+    servicesIn(this.settings()).find(({ id }) => id === service)?.name ?? service;
   protected readonly view = computed(() => viewOf(this.state().step.kind));
-  protected readonly chips = computed(() => this.view().chips(this.state(), this.finderName));
+  protected readonly chips = computed(() => this.view().chips(this.state(), this.serviceName));
 
   protected async edit() {
     const { StepDialog } = await import('./step-dialog');

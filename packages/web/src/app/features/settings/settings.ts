@@ -72,13 +72,26 @@ export class SettingsScreen {
       perSecond: [1, Validators.min(0.01)],
       simulated: [false],
     }),
+    companyService: this.builder.group({
+      id: ['companies'],
+      name: [''],
+      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
+      key: [''],
+      price: [0, [Validators.required, Validators.min(0)]],
+      perSecond: [1, Validators.min(0.01)],
+      simulated: [false],
+    }),
     lists: this.builder.group({
       freeMail: [''],
       disposableMail: [''],
       companyWords: [''],
       titleWords: ['', titleWordsOnly],
     }),
-    web: this.builder.group({ simulatedHosts: [''], simulatedAt: ['', Validators.pattern(/^(\S+:\d+)?$/)] }),
+    web: this.builder.group({
+      simulatedHosts: [''],
+      simulatedAt: ['', Validators.pattern(/^(\S+:\d+)?$/)],
+      perSitePerSecond: [1, [Validators.min(0.01), Validators.max(100)]],
+    }),
     pace: this.builder.group(
       {
         rowsADay: [2500, Validators.min(0)],
@@ -159,7 +172,7 @@ export class SettingsScreen {
     }
     const view = this.session.view();
     if (!view) return;
-    const { finders, directory, pace, lists, web, ...rest } = this.form.getRawValue();
+    const { finders, directory, companyService, pace, lists, web, ...rest } = this.form.getRawValue();
     const settings: Settings = {
       ...rest,
       lists: {
@@ -170,6 +183,9 @@ export class SettingsScreen {
       },
       web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
+      companyService: companyService.url
+        ? withPrice({ ...companyService, name: companyService.name || 'Companies' })
+        : null,
       pace: {
         rowsADay: pace.rowsADay,
         rowsARun: pace.rowsARun,
@@ -177,7 +193,7 @@ export class SettingsScreen {
         toMinute: minutesOf(pace.to) || 1440,
         workingDays: pace.workingDays,
       },
-      finders: finders.map(({ price, ...finder }) => ({ ...finder, priceCents: Math.round(price * 100) })),
+      finders: finders.map(withPrice),
     };
     this.doing.run(this.api.saveSettings({ version: view.version, settings }), (saved) => {
       this.session.view.set(saved);
@@ -185,12 +201,13 @@ export class SettingsScreen {
     });
   }
 
-  private fill({ finders, directory, pace, lists, web, ...rest }: Settings) {
+  private fill({ finders, directory, companyService, pace, lists, web, ...rest }: Settings) {
     this.finders.clear();
     finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
     this.form.patchValue({
       ...rest,
       ...(directory && { directory }),
+      ...(companyService && { companyService: { ...companyService, price: companyService.priceCents / 100 } }),
       lists: {
         freeMail: lists.freeMail.join('\n'),
         disposableMail: lists.disposableMail.join('\n'),
@@ -214,6 +231,12 @@ export class SettingsScreen {
     });
   }
 }
+
+/** With its price in cents. */
+const withPrice = <T extends { price: number }>({ price, ...service }: T) => ({
+  ...service,
+  priceCents: Math.round(price * 100),
+});
 
 /** From 00:00 to 00:00 is all day; other hours end later than they begin, or on the next day. */
 const hasHours = ({ value }: AbstractControl): ValidationErrors | null => {

@@ -140,6 +140,8 @@ export class PersonPane {
         return 'from colleagues at this company';
       case 'directory':
         return `from their profile, ${sureWords(origin.sure)}`;
+      case 'service':
+        return `what ${origin.name} knows of the company`;
       case 'pattern':
         return 'made of the name by the pattern of the domain';
       case 'finder':

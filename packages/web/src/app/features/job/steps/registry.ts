@@ -1,5 +1,6 @@
 import type { Job } from '@sieve/contract';
 import { appendEmailView } from './append-email/append-email-view';
+import { companyView } from './company/company-view';
 import { matchView } from './match/match-view';
 import { profileView } from './profile/profile-view';
 import { screenView } from './screen/screen-view';
@@ -8,7 +9,15 @@ import { waitWords } from './step-view';
 import { tidyView } from './tidy/tidy-view';
 import { verifyView } from './verify/verify-view';
 
-const VIEWS: readonly StepView[] = [tidyView, matchView, screenView, profileView, appendEmailView, verifyView];
+const VIEWS: readonly StepView[] = [
+  tidyView,
+  matchView,
+  screenView,
+  profileView,
+  companyView,
+  appendEmailView,
+  verifyView,
+];
 
 /** How a kind of step is shown. */
 export const viewOf = (kind: string): StepView =>

@@ -34,7 +34,7 @@ export interface StepView {
   /** How many it took out, where that is not who was set aside. */
   out?: (state: StepState) => number;
   /** Its rules, each with what it set aside. */
-  chips: (state: StepState, finderName: (id: string) => string) => Chip[];
+  chips: (state: StepState, serviceName: (id: string) => string) => Chip[];
   /** Something to do beside setting it up: judging pairs, titles. */
   action?: Type<{ job: () => Job; step: () => SieveStep }>;
   /** What the button that sets it up is called. */
@@ -48,10 +48,16 @@ export interface StepView {
   costs?: boolean;
   /** The column that its rows are looked at by. */
   shows: 'place' | 'email' | 'profile';
+  /** The service that sells what it asks, a price for each company; none where asking costs nothing. */
+  buysFrom?: (state: StepState) => string;
   /** It can be asked for some of those who wait. */
   portions?: boolean;
   /** Its form needs more room than most. */
   wide?: boolean;
+  /** What is shown in place of its rows of people, unless they are asked for. */
+  panel?: Type<{ job: () => Job; step: () => SieveStep }>;
+  /** What the button that asks says before the count; its name otherwise. */
+  ask?: string;
   /** Rows can want a look here. */
   looks?: boolean;
   /** Each row says how many records it was merged of. */

@@ -1,0 +1,53 @@
+import * as z from 'zod';
+import { fold } from '../text/fold';
+import type { FactKind } from './fact-kind';
+
+const OF_SERVICE = { who: ({ service }: { service: string }) => service, silence: () => null };
+const FREE = { ...OF_SERVICE, ages: true, paid: false, priceCents: () => 0 };
+
+export const firmCandidate = z.object({ name: z.string(), domain: z.string(), city: z.string(), country: z.string() });
+export type FirmCandidate = z.infer<typeof firmCandidate>;
+const candidates = z.object({ firms: z.array(firmCandidate) });
+
+/** Which companies a service knows by a name, the nearest place first; for nothing. */
+export const firmSearch: FactKind<
+  { service: string; name: string; city: string; country: string },
+  z.infer<typeof candidates>
+> = {
+  ...FREE,
+  answer: candidates,
+  key: ({ name, city, country }) => JSON.stringify([fold(name), fold(city), country]),
+};
+
+const offer = z.object({ record: z.string().nullable(), priceCents: z.int().min(0) });
+
+/** What a service offers of a company; null when it knows nothing. Buying it is a question of its own. */
+export const firmOffer: FactKind<{ service: string; domain: string }, z.infer<typeof offer>> = {
+  ...FREE,
+  answer: offer,
+  key: ({ domain }) => domain,
+};
+
+/** What a service knows of a company; '' and null for what it does not. */
+export const firmRecordAnswer = z.object({
+  sector: z.string(),
+  headcount: z.int().nullable(),
+  /** People more than a year ago, in per cent. */
+  growth: z.number().nullable(),
+  city: z.string(),
+  region: z.string(),
+  country: z.string(),
+  technology: z.array(z.string()),
+  hiring: z.array(z.string()),
+});
+export type FirmRecord = z.infer<typeof firmRecordAnswer>;
+
+/** What is known of a company, bought once. */
+export const firmRecord: FactKind<{ service: string; record: string; priceCents: number }, FirmRecord> = {
+  ...OF_SERVICE,
+  answer: firmRecordAnswer,
+  key: (question) => question.record,
+  ages: false,
+  paid: true,
+  priceCents: ({ priceCents }) => priceCents,
+};

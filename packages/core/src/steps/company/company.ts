@@ -1,0 +1,85 @@
+import type { Facts, Wanted } from '../../facts/facts';
+import type { FirmRecord } from '../../facts/firms';
+import type { Contact } from '../../model/contact';
+import { NOTHING_KNOWN } from '../../model/firm';
+import type { PersonField } from '../../model/person';
+import { waiting, type Step } from '../step';
+import { answersTo, askSites } from './ask-site';
+import { findDomain } from './find-domain';
+import { firmRules } from './firm-rules';
+import { companyOptions, type CompanyOptions } from './options';
+
+/** A domain that is less likely a company's is not taken. */
+const TAKE_FROM = 0.7;
+
+/** What is known of the company of each contact: its domain, what its own website answers, what is bought of it; and rules over that. */
+export const company: Step<CompanyOptions> = {
+  kind: 'company',
+  options: companyOptions,
+  about: 'contact',
+  after: ['match', 'screen'],
+  optional: true,
+  startsOff: true,
+  asks: true,
+  prepare: (_all, options, { facts, decisions }) => {
+    const { findBy, question, detailsBy } = options;
+    const sites = askSites(options, facts, answersTo(question, decisions));
+    const breaks = firmRules(options);
+    return (contact, kept) => {
+      contact.firm = NOTHING_KNOWN;
+      if (contact.person.domain === '' && contact.person.company !== '' && findBy !== '') {
+        const search = findDomain(contact.person, findBy, facts);
+        if ('ask' in search) return waiting(search);
+        if (search.found && search.found.sure >= TAKE_FROM)
+          fill(contact, findBy, { domain: search.found.domain }, search.found.sure);
+      }
+      const { domain } = contact.person;
+      // What costs nothing is known before anything is bought.
+      const broken = () => {
+        const rule = breaks(contact.person, contact.firm!);
+        return rule && { state: 'aside' as const, code: rule.code, why: { is: rule.is } };
+      };
+      if (!kept && broken()) return broken();
+      if (question !== '') {
+        if (domain === '') return { state: 'look', code: 'website-unknown' };
+        const site = sites.ask(domain);
+        if ('ask' in site) return waiting(site);
+        const { answer, yes, by, unasked } = site;
+        contact.firm = { ...NOTHING_KNOWN, answer, yes, by };
+        if (answer === '' && !kept) return { state: 'look', code: `website-${unasked}` };
+        if (answer === 'no' && !kept) return { state: 'aside', code: 'website-says-no' };
+        if (answer === 'unclear' && !kept) return { state: 'look', code: 'website-unclear' };
+      }
+      if (detailsBy === '' || domain === '') return null;
+      const bought = buyDetails(domain, detailsBy, facts);
+      if (bought && 'ask' in bought) return waiting(bought);
+      if (bought) {
+        const { sector, headcount, city, region, country, growth, technology, hiring } = bought;
+        fill(contact, detailsBy, { sector, headcount: headcount === null ? '' : String(headcount) });
+        if (![contact.person.city, contact.person.region, contact.person.country].some((place) => place !== ''))
+          fill(contact, detailsBy, { city, region, country });
+        contact.firm = { ...contact.firm, growth, technology, hiring };
+      }
+      return broken();
+    };
+  },
+};
+
+/** What a service knows of a company; null when it knows nothing. */
+export function buyDetails(domain: string, service: string, facts: Facts): FirmRecord | Wanted | null {
+  const offer = facts({ kind: 'firm-offer', service, domain });
+  if (!offer.fact) return offer;
+  const { record, priceCents } = offer.fact.answer;
+  if (record === null) return null;
+  const bought = facts({ kind: 'firm-record', service, record, priceCents });
+  return bought.fact ? bought.fact.answer : bought;
+}
+
+/** Gives a contact what it lacks. */
+function fill(contact: Contact, via: string, values: Partial<Record<PersonField, string>>, sure?: number) {
+  for (const [field, value] of Object.entries(values) as [PersonField, string][]) {
+    if (value === '' || contact.person[field] !== '') continue;
+    contact.person = { ...contact.person, [field]: value };
+    contact.added = { ...contact.added, [field]: { via, alternatives: [], ...(sure !== undefined && { sure }) } };
+  }
+}

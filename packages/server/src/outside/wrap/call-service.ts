@@ -1,0 +1,45 @@
+import type { FinderSetting } from '@sieve/contract';
+import { sleep } from './pace';
+import { retryAfterMs } from './retry-after';
+import { ServiceDown } from './service-down';
+
+const TRIES = 4;
+
+/**
+ * Asks a service that sells: JSON over HTTP under a key. Only for calls that may be repeated: those that change nothing, and purchases
+ * whose key is what they buy. Honours Retry-After. Throws ServiceDown.
+ */
+export async function callService(
+  service: Pick<FinderSetting, 'id' | 'url' | 'key'>,
+  method: string,
+  path: string,
+  body: object | undefined,
+  signal: AbortSignal,
+): Promise<unknown> {
+  let reason = 'it did not answer';
+  for (let attempt = 1; attempt <= TRIES; attempt++) {
+    let waitMs = 250 * 2 ** attempt;
+    try {
+      const response = await fetch(service.url.replace(/\/$/, '') + path, {
+        method,
+        headers: { authorization: `Bearer ${service.key}`, ...(body && { 'content-type': 'application/json' }) },
+        ...(body && { body: JSON.stringify(body) }),
+        // Where it leads to is not where the settings sent it.
+        redirect: 'manual',
+        signal: AbortSignal.any([signal, AbortSignal.timeout(10_000)]),
+      });
+      if (response.ok) return await response.json();
+      if (response.status === 401 || response.status === 403)
+        throw new ServiceDown(service.id, 'it does not accept the key');
+      if (response.status < 500 && response.status !== 429)
+        throw new ServiceDown(service.id, `it answered ${response.status}`);
+      reason = `it answered ${response.status}`;
+      waitMs = retryAfterMs(response.headers, waitMs, Date.now());
+    } catch (error) {
+      if (error instanceof ServiceDown) throw error;
+      signal.throwIfAborted();
+    }
+    if (attempt < TRIES) await sleep(waitMs, signal);
+  }
+  throw new ServiceDown(service.id, reason);
+}

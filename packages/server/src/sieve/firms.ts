@@ -1,0 +1,181 @@
+import {
+  answersTo,
+  company,
+  companyOptions,
+  isParked,
+  readingFor,
+  sortDecisions,
+  whatTeaches,
+  type CompanyOptions,
+} from '@sieve/core';
+import type { FirmPage, FirmQuery, FirmRow, FirmView } from '@sieve/contract';
+import type { Db } from '../db/open';
+import { standingDecisions } from '../decisions/store';
+import { sieveOf } from '../jobs/store';
+import { factsAt } from '../outside/facts';
+import { shownOutcome } from './outcomes';
+import { REST_FIELDS } from './stored-contact';
+
+const MOST_PEOPLE = 100;
+const MOST_TO_TEACH = 12;
+
+const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
+const KEY = `CASE WHEN domain <> '' THEN domain ELSE 'name:' || lower(company) END`;
+const STATES = ['pass', 'waits', 'look', 'aside'] as const;
+
+/** The companies of those who came to a step; each stands where the first of its people stands who went farthest. */
+const firmsOf = (contacts: string) => `
+  SELECT ${KEY} AS key, max(company) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
+    max(trim(city || CASE WHEN city <> '' AND country <> '' THEN ', ' ELSE '' END || country)) AS place,
+    count(*) AS came, sum(stop > @at) AS pass,
+    CASE min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END)
+      ${STATES.map((state, i) => `WHEN ${i} THEN '${state}'`).join(' ')} END AS state,
+    max(CASE WHEN stop = @at THEN code ELSE '' END) AS code,
+    max(CASE WHEN stop = @at THEN json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]') END) AS why,
+    coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
+    coalesce(max(${firmPart('by')}), '') AS by
+  FROM ${contacts} WHERE stop >= @at AND (domain <> '' OR company <> '') GROUP BY 1`;
+
+const ORDER: Record<FirmQuery['sort'], string> = {
+  name: 'name',
+  answer: `answer = '', answer`,
+  domain: 'domain',
+  sector: `sector = '', sector`,
+  headcount: 'CAST(headcount AS INTEGER)',
+  place: 'place',
+  contacts: 'came',
+};
+
+type Stored = Omit<FirmRow, 'why'> & { why: string | null };
+const toRow = ({ why, ...row }: Stored): FirmRow => ({
+  ...row,
+  code: row.state === 'pass' ? 'passed' : row.code,
+  why: row.state === 'pass' || why === null ? {} : (JSON.parse(why) as FirmRow['why']),
+});
+
+/** Where the company step of a job stands, and how it is set up. */
+function stepOf(db: Db, jobId: number, id: string): { at: number; options: CompanyOptions } {
+  const sieve = sieveOf(db, jobId);
+  const at = sieve.findIndex((step) => step.id === id);
+  return {
+    at: at < 0 ? Infinity : at,
+    options: companyOptions.parse(sieve[at]?.kind === company.kind ? sieve[at].options : {}),
+  };
+}
+
+const answersIn = (db: Db, jobId: number, { question }: CompanyOptions) =>
+  answersTo(question, sortDecisions(standingDecisions(db, jobId)));
+
+/** A page of the companies of those who came to a step. */
+export function firmPage(db: Db, jobId: number, query: FirmQuery): FirmPage {
+  const { at, options } = stepOf(db, jobId, query.step);
+  const firms = firmsOf(shownOutcome(db, jobId).contacts);
+  const params = { at: Number.isFinite(at) ? at : 1e9 };
+  const counted = db.outcomes
+    .prepare(`SELECT state, answer, count(*) AS count FROM (${firms}) GROUP BY state, answer`)
+    .all(params) as { state: FirmRow['state']; answer: FirmRow['answer']; count: number }[];
+  const sum = (where: (row: (typeof counted)[number]) => boolean) =>
+    counted.filter(where).reduce((total, { count }) => total + count, 0);
+  const byHand = answersIn(db, jobId, options);
+  const taughtAs = (answer: string) => [...byHand.values()].filter((one) => one === answer).length;
+  const taught = { yes: taughtAs('yes'), no: taughtAs('no') };
+  return {
+    ...(query.show === 'teach' ? toTeach() : chosen()),
+    states: Object.fromEntries(STATES.map((state) => [state, sum((row) => row.state === state)])) as FirmPage['states'],
+    answers: {
+      yes: sum(({ answer }) => answer === 'yes'),
+      no: sum(({ answer }) => answer === 'no'),
+      unclear: sum(({ answer }) => answer === 'unclear'),
+    },
+    taught,
+  };
+
+  function toTeach(): Pick<FirmPage, 'total' | 'rows'> {
+    const open = db.outcomes
+      .prepare(`SELECT * FROM (${firms}) WHERE answer <> '' AND by <> 'hand'`)
+      .all(params) as Stored[];
+    const rows = whatTeaches(open, taught, MOST_TO_TEACH).map(toRow);
+    return { total: rows.length, rows };
+  }
+
+  function chosen(): Pick<FirmPage, 'total' | 'rows'> {
+    const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
+    const where = [
+      ...(query.show === 'all' ? [] : ['state = @show']),
+      ...(query.answer === undefined ? [] : ['answer = @answer']),
+      ...words.map((_, i) => `lower(name || ' ' || domain || ' ' || sector || ' ' || place) LIKE @q${i} ESCAPE '\\'`),
+    ];
+    const from = `FROM (${firms}) ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`;
+    const all = {
+      ...params,
+      show: query.show,
+      answer: query.answer,
+      ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
+    };
+    // Most people first is what one looks for; all else in its order.
+    const down = query.desc !== (query.sort === 'contacts');
+    const order = ORDER[query.sort]
+      .split(', ')
+      .map((part) => `${part} ${down ? 'DESC' : 'ASC'}`)
+      .join(', ');
+    const rows = db.outcomes
+      .prepare(`SELECT * ${from} ORDER BY ${order}, name, key LIMIT @limit OFFSET @offset`)
+      .all({ ...all, limit: query.limit, offset: query.offset }) as Stored[];
+    const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get(all) as number;
+    return { total, rows: rows.map(toRow) };
+  }
+}
+
+/** A company of those who came to a step in full: what its website says, what was bought of it, and its people. */
+export function firmView(db: Db, jobId: number, step: string, key: string): FirmView | undefined {
+  const { at, options } = stepOf(db, jobId, step);
+  if (!Number.isFinite(at)) return undefined;
+  const { contacts } = shownOutcome(db, jobId);
+  const row = db.outcomes.prepare(`SELECT * FROM (${firmsOf(contacts)}) WHERE key = @key`).get({ at, key }) as
+    Stored | undefined;
+  if (!row) return undefined;
+  const people = db.outcomes
+    .prepare(
+      `SELECT id, trim(firstName || ' ' || lastName) AS name, title, verdict,
+         CASE WHEN stop > @at THEN 'pass' ELSE state END AS state
+       FROM ${contacts} WHERE stop >= @at AND ${KEY} = @key ORDER BY id LIMIT ${MOST_PEOPLE}`,
+    )
+    .all({ at, key }) as FirmView['people'];
+  return {
+    ...toRow(row),
+    site: siteOf(db, row, options),
+    bought: boughtOf(db, row, options),
+    people,
+  };
+}
+
+function siteOf(db: Db, { domain, answer }: Stored, options: CompanyOptions): FirmView['site'] {
+  const { fact } = factsAt(db, 0, Infinity)({ kind: 'website', domain });
+  if (!fact) return null;
+  const pages = fact.answer.state === 'read' ? fact.answer.pages : [];
+  const agrees = answer === 'no' ? 'against' : 'for';
+  return {
+    state: isParked(pages) ? 'parked' : fact.answer.state,
+    askedAt: fact.askedAt,
+    pages: pages.map(({ path, title, lines }) => ({ path, title, lines: lines.length })),
+    speaking: readingFor(options)(pages).sort((a, b) => Number(b.speaks === agrees) - Number(a.speaks === agrees)),
+  };
+}
+
+function boughtOf(db: Db, { domain }: Stored, { detailsBy: service }: CompanyOptions): FirmView['bought'] {
+  if (service === '' || domain === '') return null;
+  const facts = factsAt(db, 0, Infinity);
+  const offer = facts({ kind: 'firm-offer', service, domain }).fact;
+  if (!offer) return null;
+  const { record, priceCents } = offer.answer;
+  if (record === null) return { service, askedAt: offer.askedAt, priceCents: 0, record };
+  const bought = facts({ kind: 'firm-record', service, record, priceCents }).fact;
+  if (!bought) return null;
+  const { city, region, country, ...rest } = bought.answer;
+  return {
+    service,
+    askedAt: bought.askedAt,
+    priceCents,
+    record: { ...rest, place: [city, region, country].filter((part) => part !== '').join(', ') },
+  };
+}

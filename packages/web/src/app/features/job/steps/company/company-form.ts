@@ -1,0 +1,93 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { companyOptions } from '@sieve/core/steps/company/options';
+import { Session } from '../../../../state/session';
+import { MoneyPipe } from '../../../../ui/money';
+import { STEP_OPTIONS } from '../step-options';
+import { listOf, type StepForm } from '../step-view';
+
+/** What is asked of companies, and which are wanted. */
+@Component({
+  selector: 'cs-company-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatCheckboxModule, MoneyPipe],
+  host: { class: 'step-fields' },
+  templateUrl: './company-form.html',
+  styles: `
+    fieldset {
+      display: grid;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+      gap: 8px 12px;
+      margin: 0;
+      padding: 6px 12px 10px;
+      border: 1px solid var(--line);
+      border-radius: 7px;
+    }
+    legend {
+      padding: 0 4px;
+      color: var(--ink-2);
+      font-size: 12px;
+    }
+    .all {
+      grid-column: 1 / -1;
+    }
+    p {
+      grid-column: 1 / -1;
+      margin: 0;
+      color: var(--ink-2);
+    }
+    @media (max-width: 700px) {
+      fieldset {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+  `,
+})
+export class CompanyForm implements StepForm {
+  private readonly options = companyOptions.parse(inject(STEP_OPTIONS));
+  private readonly fields = inject(NonNullableFormBuilder);
+  private readonly settings = inject(Session).settings;
+  /** The service that domains and details come from: the one that was used, else the one in the settings. */
+  protected readonly service = computed(() => this.settings()?.companyService ?? null);
+  readonly form = this.fields.group({
+    question: [this.options.question, Validators.maxLength(200)],
+    speaksFor: [this.options.speaksFor.join('\n')],
+    speaksAgainst: [this.options.speaksAgainst.join('\n')],
+    learns: [this.options.learns],
+    sureFrom: [Math.round(this.options.sureFrom * 100), [Validators.required, Validators.min(50), Validators.max(99)]],
+    finds: [this.options.findBy !== ''],
+    details: [this.options.detailsBy !== ''],
+    sectors: [this.options.sectors.join(', ')],
+    notSectors: [this.options.notSectors.join(', ')],
+    headcountFrom: [this.options.headcountFrom, [Validators.required, Validators.min(0)]],
+    headcountTo: [this.options.headcountTo, [Validators.required, Validators.min(0)]],
+    growthFrom: this.fields.control<number | null>(this.options.growthFrom, Validators.min(-100)),
+    growthTo: this.fields.control<number | null>(this.options.growthTo, Validators.min(-100)),
+    places: [this.options.places.join(', ')],
+    technology: [this.options.technology.join(', ')],
+    hiring: [this.options.hiring.join(', ')],
+    competitors: [this.options.competitors.join('\n')],
+  });
+  readonly value = () => {
+    const { finds, details, sureFrom, ...form } = this.form.getRawValue();
+    const id = this.service()?.id;
+    const words = (text: string) => listOf(text, /[,;\n]/);
+    return {
+      ...form,
+      speaksFor: listOf(form.speaksFor, /\n/),
+      speaksAgainst: listOf(form.speaksAgainst, /\n/),
+      sureFrom: sureFrom / 100,
+      findBy: finds ? (id ?? this.options.findBy) : '',
+      detailsBy: details ? (id ?? this.options.detailsBy) : '',
+      sectors: words(form.sectors),
+      notSectors: words(form.notSectors),
+      places: words(form.places),
+      technology: words(form.technology),
+      hiring: words(form.hiring),
+      competitors: listOf(form.competitors, /[;\n]/),
+    };
+  };
+}
