@@ -197,13 +197,19 @@ const LOWER: Record<string, string> = {
   note: 'note',
 };
 
+/** Why an answer says nothing, where that is no verdict. */
+const SILENCE_WORDS: Record<string, string> = {
+  'site-no-answer': 'the website did not answer',
+  'site-try-later': 'the website asked to be asked later',
+};
+
 /** The words of a code with its facts filled in. */
 export function say(words: string, facts: Record<string, string | number>): string {
   return words.replace(/\{(\w+)\}/g, (_, key: string) => {
     const fact = facts[key] ?? '';
     if (key === 'field') return LOWER[String(fact)] ?? String(fact);
     if (key === 'rule') return String(Number(fact) + 1);
-    if (key === 'reason') return REASON_WORDS[fact as VerdictReason] ?? String(fact);
+    if (key === 'reason') return REASON_WORDS[fact as VerdictReason] ?? SILENCE_WORDS[fact] ?? String(fact);
     return String(fact);
   });
 }

@@ -1,4 +1,4 @@
-import { questionKey, type Answer, type Facts, type Question } from '../facts/facts';
+import { known, questionKey, type Answer, type Facts, type Question } from '../facts/facts';
 
 /** By what an answer is kept of a question. */
 export const keyOf = (ask: Question): string => `${ask.kind} ${questionKey(ask)}`;
@@ -7,5 +7,5 @@ export const keyOf = (ask: Question): string => `${ask.kind} ${questionKey(ask)}
 export const answeredFacts = (answers: ReadonlyMap<string, Answer>): Facts =>
   ((ask: Question) => {
     const answer = answers.get(keyOf(ask));
-    return answer ? { fact: { answer, askedAt: 0 } } : { fact: null, ask, silent: null, stale: null };
+    return known(ask, answer ? [{ answer, askedAt: 0 }] : [], 0, Infinity);
   }) as Facts;

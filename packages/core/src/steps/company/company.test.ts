@@ -75,7 +75,8 @@ function through(
   const advance = company.prepare([contact], companyOptions.parse(options), env);
   for (;;) {
     const stop = advance(contact, false);
-    if (stop?.state !== 'waits' || asked.length > 20) return { code: stop?.code ?? null, contact, asked };
+    if (stop?.state !== 'waits') return { code: stop?.code ?? null, contact, asked };
+    if (stop.silent) return { code: `waits: ${stop.silent}`, contact, asked };
     asked.push(stop.ask.kind);
     answers.set(keyOf(stop.ask), answerTo(stop.ask));
   }
@@ -149,6 +150,7 @@ test('what cannot be read wants a look; a site that does not answer is no â€œnoâ
   expect(read('no-domain')).toBe('website-no-domain');
   expect(read(site('This domain may be for sale.'))).toBe('website-parked');
   expect(isParked(site(...Array.from({ length: 40 }, () => 'A long text.'), 'Buy this domain'))).toBe(false);
+  expect(read('no-answer')).toBe('waits: site-no-answer');
   expect(through(firm({ domain: '', company: '' }), QUESTION).code).toBe('website-unknown');
 });
 
@@ -172,7 +174,10 @@ test('rules take what is known of a company; what is not known breaks none', () 
 
 test('from twelve answers on, three of each kind, the reader learns; until then the clearest are proposed too', () => {
   const lesson = (answer: boolean, i: number) => ({
-    pages: site(answer ? `Our curd is ladled, batch ${i}.` : `Our vans are washed, round ${i}.`, 'Welcome to our farm.'),
+    pages: site(
+      answer ? `Our curd is ladled, batch ${i}.` : `Our vans are washed, round ${i}.`,
+      'Welcome to our farm.',
+    ),
     byWords: 0.5,
     answer,
   });

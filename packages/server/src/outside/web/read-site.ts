@@ -22,10 +22,10 @@ export async function readSite(
 ): Promise<AnswerOf<'website'>> {
   const host = await hostOf(domain, resolver);
   if ('state' in host) return host;
-  const { visit, robots } = visitor(web);
+  const visits = visitor(web);
   let home: Visited;
   try {
-    home = await visitHome(host.name, visit, signal);
+    home = await visitHome(host.name, visits, signal);
   } catch (error) {
     if (error instanceof AskedToWait) return { state: 'try-later' };
     if (!(error instanceof AppError)) throw error;
@@ -39,11 +39,11 @@ export async function readSite(
   const pages: SitePage[] = [{ path: at.pathname, title: page.title, lines: linesOf(page) }];
   for (const address of worthReading(linksOf(page), page.base ? new URL(page.base, at) : at)) {
     if (pages.length === MOST_PAGES) break;
-    const said = await robots(address.href, signal);
+    const said = await visits.robots(address.href, signal);
     if (!said(address.href).allows) continue;
     await sleep(Math.max(said(address.href).seconds * 1000, 1000 / web.perSitePerSecond), signal);
     try {
-      const { html, address: end } = await visit(address.href, signal);
+      const { html, address: end } = await visits.visit(address.href, signal);
       const { pathname } = new URL(end);
       if (pages.some(({ path }) => path === pathname)) continue;
       const next = readPage(html);
@@ -56,15 +56,16 @@ export async function readSite(
   return { state: 'read', pages };
 }
 
-/** Over TLS, else without. */
-async function visitHome(host: string, visit: ReturnType<typeof visitor>['visit'], signal: AbortSignal) {
-  try {
-    return await visit(`https://${host}/`, signal);
-  } catch (error) {
-    if (!(error instanceof AppError && error.code === 'page-down' && error.details['status'] === undefined))
+/** Over TLS, else without; its robots.txt tells which of them is served. */
+async function visitHome(host: string, { visit, robots }: ReturnType<typeof visitor>, signal: AbortSignal) {
+  const isServed = await robots(`https://${host}/`, signal).then(
+    () => true,
+    (error: unknown) => {
+      if (error instanceof AppError && error.code === 'page-down') return false;
       throw error;
-    return visit(`http://${host}/`, signal);
-  }
+    },
+  );
+  return visit(`${isServed ? 'https' : 'http'}://${host}/`, signal);
 }
 
 /** The host of a domain's site: itself, else its `www`. */
