@@ -22,6 +22,8 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
     STANDIN_DIRECTORY: String(port + 4),
     STANDIN_WEB: String(port + 5),
     STANDIN_FIRMS: String(port + 6),
+    STANDIN_TOPICS: String(port + 7),
+    STANDIN_MODEL: String(port + 8),
   };
   const start = (entry: string) =>
     spawn(process.execPath, [join(root, 'dist', entry)], { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });

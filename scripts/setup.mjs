@@ -99,11 +99,13 @@ export async function startAll({ port, dataDir, logLevel = 'warn' }) {
     STANDIN_DIRECTORY: port + 4,
     STANDIN_WEB: port + 5,
     STANDIN_FIRMS: port + 6,
+    STANDIN_TOPICS: port + 7,
+    STANDIN_MODEL: port + 8,
   };
   for (const wanted of [port, ...Object.values(ports)]) {
     if (!(await isFree(wanted)))
       fail(
-        `Port ${wanted} is taken. Choose another with --port N (N to N+6 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
+        `Port ${wanted} is taken. Choose another with --port N (N to N+8 are used) and, to keep what is there apart, another folder: --port ${port + 10} --data ${dataDir}-${port + 10}`,
       );
   }
   const env = {

@@ -1,6 +1,6 @@
 import { SITE_ANSWERS } from '@sieve/core/steps/company/options';
 import * as z from 'zod';
-import { at, count, id } from './model';
+import { at, count, firm, id } from './model';
 
 export const FIRM_SORTS = ['name', 'answer', 'domain', 'sector', 'headcount', 'place', 'contacts'] as const;
 
@@ -39,7 +39,7 @@ export const firmRow = z.object({
   answer,
   /** How likely a yes is, 0 to 1. */
   yes: z.number(),
-  by: z.enum(['words', 'learned', 'hand', '']),
+  by: firm.shape.by,
 });
 export type FirmRow = z.output<typeof firmRow>;
 
@@ -92,6 +92,8 @@ export const firmView = firmRow.extend({
         .nullable(),
     })
     .nullable(),
+  /** What its people read about this week; null where that was not asked. */
+  topics: z.object({ service: z.string(), askedAt: at, priceCents: count, topics: z.array(z.string()) }).nullable(),
   people: z.array(z.object({ id, name: z.string(), title: z.string(), state: z.string(), verdict: z.string() })),
 });
 export type FirmView = z.output<typeof firmView>;

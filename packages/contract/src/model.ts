@@ -22,10 +22,11 @@ export const fate = z.object({
 export const firm = z.object({
   answer: z.enum(['yes', 'no', 'unclear', '']),
   yes: z.number(),
-  by: z.enum(['words', 'learned', 'hand', '']),
+  by: z.enum(['words', 'learned', 'model', 'hand', '']),
   growth: z.number().nullable(),
   technology: z.array(z.string()).readonly(),
   hiring: z.array(z.string()).readonly(),
+  topics: z.array(z.string()).readonly().nullable(),
 });
 export const change = z.object({ field: personField, was: z.string(), is: z.string(), why: z.array(z.string()) });
 export const issue = z.object({ code: z.string(), field: z.string(), input: z.string() });

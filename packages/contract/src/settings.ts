@@ -47,6 +47,13 @@ export const settings = z.object({
   directory: directorySetting.nullable().default(null),
   /** Finds the domain of a company, and sells what it knows of one. */
   companyService: finderSetting.nullable().default(null),
+  /** Says what the people of a company read about this week. */
+  topicService: finderSetting.nullable().default(null),
+  /** Reads websites; a chat endpoint. */
+  languageModel: finderSetting
+    .extend({ model: z.string().max(100).default('') })
+    .nullable()
+    .default(null),
   pace: pace.prefault({}),
   lists: wordLists.prefault({}),
   /** Address and port of the name server; empty: the machine's own. */

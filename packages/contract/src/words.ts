@@ -111,6 +111,7 @@ export const FATE_WORDS: Record<string, string> = {
   'company-place': 'place: {is}, none of those wanted',
   'company-technology': 'uses {is}, none of what is wanted',
   'company-hiring': 'is hiring for {is}, none of what is wanted',
+  'company-topics': 'reads about {is}, none of what is wanted',
   // append-email
   'no-name-or-domain': 'no full name or no domain to build an address from',
   'no-address-found': 'no address was found',

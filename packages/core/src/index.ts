@@ -79,6 +79,8 @@ export * from './steps/profile/weigh';
 export * from './facts/profiles';
 export * from './facts/website';
 export * from './facts/firms';
+export * from './facts/topics';
+export * from './facts/site-question';
 export * from './model/firm';
 export * from './steps/company/options';
 export * from './steps/company/company';

@@ -10,6 +10,8 @@ const env = z.object({
   STANDIN_SMTP: z.coerce.number().int().optional(),
   STANDIN_WEB: z.coerce.number().int().optional(),
   STANDIN_FIRMS: z.coerce.number().int().optional(),
+  STANDIN_TOPICS: z.coerce.number().int().optional(),
+  STANDIN_MODEL: z.coerce.number().int().optional(),
   STANDIN_DIRECTORY: z.coerce.number().int().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
 });
@@ -33,7 +35,7 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
   const ports = env.parse(source);
   const { PORT, DATA_DIR, LOG_LEVEL, STANDIN_FINDER, STANDIN_DNS, STANDIN_SMTP, STANDIN_WEB, STANDIN_DIRECTORY } =
     ports;
-  const { STANDIN_FIRMS } = ports;
+  const { STANDIN_FIRMS, STANDIN_TOPICS, STANDIN_MODEL } = ports;
   const simulated = STANDIN_FINDER !== undefined;
   return {
     port: PORT,
@@ -71,6 +73,29 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
             url: `http://127.0.0.1:${STANDIN_FIRMS}`,
             key: 'fernbank-demo-key',
             priceCents: 3,
+            perSecond: 40,
+            simulated: true,
+          },
+        }),
+        ...(STANDIN_TOPICS && {
+          topicService: {
+            id: 'weathercock',
+            name: 'Weathercock',
+            url: `http://127.0.0.1:${STANDIN_TOPICS}`,
+            key: 'weathercock-demo-key',
+            priceCents: 5,
+            perSecond: 40,
+            simulated: true,
+          },
+        }),
+        ...(STANDIN_MODEL && {
+          languageModel: {
+            id: 'reeve',
+            name: 'Reeve',
+            url: `http://127.0.0.1:${STANDIN_MODEL}/v1`,
+            key: 'reeve-demo-key',
+            model: 'reeve-small',
+            priceCents: 1,
             perSecond: 40,
             simulated: true,
           },

@@ -10,6 +10,8 @@ try {
     directory: number('STANDIN_DIRECTORY'),
     web: number('STANDIN_WEB'),
     firms: number('STANDIN_FIRMS'),
+    topics: number('STANDIN_TOPICS'),
+    model: number('STANDIN_MODEL'),
   });
   process.send?.('ready');
 } catch (error) {

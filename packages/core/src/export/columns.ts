@@ -10,6 +10,7 @@ const BESIDE = [
   'growth',
   'technology',
   'hiring',
+  'topics',
   'sources',
 ] as const;
 
@@ -36,6 +37,7 @@ export interface ExportRow {
   growth: string;
   technology: string;
   hiring: string;
+  topics: string;
   sources: string;
 }
 

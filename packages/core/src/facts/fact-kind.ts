@@ -15,6 +15,8 @@ export interface FactKind<Q, A> {
   who: (question: Q) => string;
   /** An answer is fresh for a time, which a job sets; others stay true. */
   ages: boolean;
+  /** At most so long, whatever a job sets, in ms. */
+  freshForMs?: number;
   /** Its answers are bought: each once, and never again. */
   paid: boolean;
   /** What the answer costs, in cents; 0 where asking is free. */
@@ -25,6 +27,9 @@ export interface FactKind<Q, A> {
 
 /** What the facts that the mail system itself gives have in common. */
 export const OF_MAIL = { who: () => 'mail', ages: true, paid: false, priceCents: () => 0 };
+
+/** What the facts of a service that sells have in common. */
+export const OF_SERVICE = { who: ({ service }: { service: string }) => service, silence: () => null };
 
 /** The silence of a mail server that did not answer, or only for now. */
 export const noReply = ({ state }: { state: string }): string | null =>

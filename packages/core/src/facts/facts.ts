@@ -7,6 +7,8 @@ import { mailHost } from './mail-host';
 import { mailbox } from './mailbox';
 import { profiles } from './profiles';
 import { purchase } from './purchase';
+import { siteQuestion } from './site-question';
+import { topicOffer, topicRecord } from './topics';
 import { website } from './website';
 
 /** Every kind of question there is. */
@@ -21,6 +23,9 @@ export const FACT_KINDS = {
   'firm-search': firmSearch,
   'firm-offer': firmOffer,
   'firm-record': firmRecord,
+  'topic-offer': topicOffer,
+  'topic-record': topicRecord,
+  'site-question': siteQuestion,
 };
 
 type Kinds = typeof FACT_KINDS;
@@ -60,7 +65,7 @@ export const priceOf = (question: Question): number => kindOf(question.kind).pri
 export const isPaid = (question: Question): boolean => kindOf(question.kind).paid;
 /** When a fact is no longer fresh, in ms since 1970; Infinity: never. */
 export const staleAt = (question: Question, { askedAt }: Fact, freshMs: number): number =>
-  kindOf(question.kind).ages ? askedAt + freshMs : Infinity;
+  kindOf(question.kind).ages ? askedAt + Math.min(freshMs, kindOf(question.kind).freshForMs ?? Infinity) : Infinity;
 
 /**
  * Of the answers to a question, newest first, the one that counts at a time: the newest that is fresh and says something.

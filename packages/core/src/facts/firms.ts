@@ -1,8 +1,7 @@
 import * as z from 'zod';
 import { fold } from '../text/fold';
-import type { FactKind } from './fact-kind';
+import { OF_SERVICE, type FactKind } from './fact-kind';
 
-const OF_SERVICE = { who: ({ service }: { service: string }) => service, silence: () => null };
 const FREE = { ...OF_SERVICE, ages: true, paid: false, priceCents: () => 0 };
 
 export const firmCandidate = z.object({ name: z.string(), domain: z.string(), city: z.string(), country: z.string() });

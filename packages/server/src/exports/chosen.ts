@@ -140,5 +140,6 @@ export const toExportRow = (c: ChosenContact): ExportRow => ({
   growth: String(c.firm?.growth ?? ''),
   technology: c.firm?.technology.join('; ') ?? '',
   hiring: c.firm?.hiring.join('; ') ?? '',
+  topics: c.firm?.topics?.join('; ') ?? '',
   sources: c.sources,
 });

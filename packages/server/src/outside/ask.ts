@@ -1,9 +1,11 @@
 import { randomBytes } from 'node:crypto';
 import type { Answer, AnswerOf, Question } from '@sieve/core';
-import type { Settings } from '@sieve/contract';
+import type { FinderSetting, Settings } from '@sieve/contract';
 import { directoryClient } from './directory/client';
 import { buyAddress, findAddress } from './finder/finder';
 import { buyRecord, offerOf, searchFirms } from './firms/firms';
+import { readByModel } from './language-model/language-model';
+import { buyTopics, topicsOffered } from './topics/topics';
 import { probeMailbox } from './mail/probe';
 import { mailResolver } from './mail/resolver';
 import { readSite } from './web/read-site';
@@ -69,11 +71,12 @@ export function asking(settings: Settings): Ask {
     return finder;
   };
 
-  const firmsOf = (id: string) => {
-    const { companyService } = settings;
-    if (companyService?.id !== id) throw new ServiceDown(id, 'it is not in the settings');
-    return companyService;
-  };
+  /** The service of a question, when its turn has come. */
+  async function serviceOf<T extends FinderSetting>(known: T | null, id: string, signal: AbortSignal): Promise<T> {
+    if (known?.id !== id) throw new ServiceDown(id, 'it is not in the settings');
+    await turn(`service ${id}`, known.perSecond, signal);
+    return known;
+  }
 
   return async (question, signal) => {
     switch (question.kind) {
@@ -99,15 +102,17 @@ export function asking(settings: Settings): Ask {
       case 'website':
         return readSite(question.domain, settings.web, resolver, signal);
       case 'firm-search':
+        return searchFirms(await serviceOf(settings.companyService, question.service, signal), question, signal);
       case 'firm-offer':
-      case 'firm-record': {
-        const service = firmsOf(question.service);
-        await turn(`firms ${service.id}`, service.perSecond, signal);
-        if (question.kind === 'firm-search') return searchFirms(service, question, signal);
-        return question.kind === 'firm-offer'
-          ? offerOf(service, question, signal)
-          : buyRecord(service, question, signal);
-      }
+        return offerOf(await serviceOf(settings.companyService, question.service, signal), question, signal);
+      case 'firm-record':
+        return buyRecord(await serviceOf(settings.companyService, question.service, signal), question, signal);
+      case 'topic-offer':
+        return topicsOffered(await serviceOf(settings.topicService, question.service, signal), question, signal);
+      case 'topic-record':
+        return buyTopics(await serviceOf(settings.topicService, question.service, signal), question, signal);
+      case 'site-question':
+        return readByModel(await serviceOf(settings.languageModel, question.service, signal), question, signal);
     }
   };
 }

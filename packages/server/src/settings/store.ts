@@ -26,10 +26,12 @@ export function readSettings(db: Db, shipped: Settings): Settings {
     finders: value.finders.map((finder) =>
       finder.simulated ? { ...finder, url: simulated(finder.id)?.url ?? finder.url } : finder,
     ),
-    ...(value.directory?.simulated &&
-      shipped.directory && { directory: { ...value.directory, url: shipped.directory.url } }),
-    ...(value.companyService?.simulated &&
-      shipped.companyService && { companyService: { ...value.companyService, url: shipped.companyService.url } }),
+    ...Object.fromEntries(
+      SERVICES.flatMap((name) => {
+        const [own, here] = [value[name], shipped[name]];
+        return own?.simulated && here ? [[name, { ...own, url: here.url }]] : [];
+      }),
+    ),
     ...(value.mail.simulated && {
       nameServer: shipped.nameServer,
       mail: { ...value.mail, port: shipped.mail.port },
@@ -54,9 +56,15 @@ export function saveSettings(db: Db, value: Settings, read: number): void {
 export const withoutKeys = (value: Settings): Record<string, unknown> => ({
   ...value,
   finders: value.finders.map((finder) => ({ ...finder, key: '' })),
-  directory: value.directory && { ...value.directory, key: '' },
-  companyService: value.companyService && { ...value.companyService, key: '' },
+  ...keyed(value, () => ''),
 });
+
+/** Services of which there is one. */
+const SERVICES = ['directory', 'companyService', 'topicService', 'languageModel'] as const;
+
+/** Those services with other keys. */
+const keyed = (value: Settings, keyOf: (name: (typeof SERVICES)[number]) => string): Partial<Settings> =>
+  Object.fromEntries(SERVICES.map((name) => [name, value[name] && { ...value[name], key: keyOf(name) }]));
 
 export const settingsState = (db: Db): Record<string, unknown> => {
   const { value } = saved(db);
@@ -74,8 +82,7 @@ export function setSettingsState(db: Db, change: Record<string, unknown>): void 
     {
       ...next,
       finders: next.finders.map((finder) => ({ ...finder, key: keys.get(finder.id) ?? '' })),
-      directory: next.directory && { ...next.directory, key: value.directory?.key ?? '' },
-      companyService: next.companyService && { ...next.companyService, key: value.companyService?.key ?? '' },
+      ...keyed(next, (name) => value[name]?.key ?? ''),
     },
     version,
   );

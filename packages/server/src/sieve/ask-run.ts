@@ -61,7 +61,7 @@ export const askHandler =
         signal.throwIfAborted();
         const stop = take(contact);
         if (stop?.state !== 'waits') return 'settled';
-        const question = stop.ask;
+        const question = priced(stop.ask, settings);
         const key = `${question.kind} ${questionKey(question)}`;
         if (silent.has(key)) return 'silent';
         if (down.has(answeredBy(question))) return 'down';
@@ -143,8 +143,17 @@ const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question)
     ? (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0)
     : priceInCents(question);
 
-const reasonOf = (question: Question, { id, person }: Contact): string =>
-  question.kind === 'firm-record' ? `details of ${person.company || person.domain}` : `valid address for contact ${id}`;
+/** A language model asks a price for each question, which the settings know. */
+const priced = (question: Question, { languageModel }: RunContext['settings']): Question =>
+  question.kind === 'site-question' ? { ...question, priceCents: languageModel?.priceCents ?? 0 } : question;
+
+const BOUGHT: Partial<Record<Question['kind'], string>> = {
+  'firm-record': 'details of',
+  'topic-record': 'what is read this week at',
+  'site-question': 'the website read of',
+};
+const reasonOf = ({ kind }: Question, { id, person }: Contact): string =>
+  BOUGHT[kind] ? `${BOUGHT[kind]} ${person.company || person.domain}` : `valid address for contact ${id}`;
 
 /**
  * Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. Who finds too little

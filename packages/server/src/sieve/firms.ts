@@ -3,7 +3,7 @@ import {
   company,
   companyOptions,
   isParked,
-  readingFor,
+  askSites,
   sortDecisions,
   whatTeaches,
   type CompanyOptions,
@@ -145,21 +145,37 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     ...toRow(row),
     site: siteOf(db, row, options),
     bought: boughtOf(db, row, options),
+    topics: topicsOf(db, row, options),
     people,
   };
 }
 
 function siteOf(db: Db, { domain, answer }: Stored, options: CompanyOptions): FirmView['site'] {
-  const { fact } = factsAt(db, 0, Infinity)({ kind: 'website', domain });
+  const facts = factsAt(db, 0, Infinity);
+  const { fact } = facts({ kind: 'website', domain });
   if (!fact) return null;
+  // What was answered is in the outcome; here only the sentences are wanted.
+  const asked = askSites({ ...options, learns: false }, facts, new Map()).ask(domain);
   const pages = fact.answer.state === 'read' ? fact.answer.pages : [];
+  const speaking = 'ask' in asked ? [] : [...asked.speaking];
   const agrees = answer === 'no' ? 'against' : 'for';
   return {
     state: isParked(pages) ? 'parked' : fact.answer.state,
     askedAt: fact.askedAt,
     pages: pages.map(({ path, title, lines }) => ({ path, title, lines: lines.length })),
-    speaking: readingFor(options)(pages).sort((a, b) => Number(b.speaks === agrees) - Number(a.speaks === agrees)),
+    speaking: speaking.sort((a, b) => Number(b.speaks === agrees) - Number(a.speaks === agrees)),
   };
+}
+
+function topicsOf(db: Db, { domain }: Stored, { topicsBy: service }: CompanyOptions): FirmView['topics'] {
+  if (service === '' || domain === '') return null;
+  const facts = factsAt(db, 0, Infinity);
+  const offer = facts({ kind: 'topic-offer', service, domain }).fact;
+  if (!offer) return null;
+  const { record, priceCents } = offer.answer;
+  if (record === null) return { service, askedAt: offer.askedAt, priceCents: 0, topics: [] };
+  const bought = facts({ kind: 'topic-record', service, record, priceCents }).fact;
+  return bought && { service, askedAt: bought.askedAt, priceCents, topics: bought.answer.topics };
 }
 
 function boughtOf(db: Db, { domain }: Stored, { detailsBy: service }: CompanyOptions): FirmView['bought'] {

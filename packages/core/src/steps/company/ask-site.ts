@@ -50,11 +50,13 @@ export function askSites(
     const pages = answer.state === 'read' ? answer.pages : [];
     const speaking = read(pages);
     const unasked: Unasked | null = answer.state === 'read' ? (isParked(pages) ? 'parked' : null) : unaskedOf(answer);
+    const nothing = { answer: '', yes: NOTHING_KNOWN.yes, by: '' } as const;
     const byHand = answers.get(domain);
-    const said = unasked
-      ? { answer: '' as const, yes: NOTHING_KNOWN.yes, by: '' as const }
-      : answerOf({ pages, byWords: chanceByWords(speaking) }, learned, options.sureFrom);
-    return { ...said, ...(byHand && { answer: byHand, by: 'hand' as const }), unasked, speaking, pages };
+    if (byHand) return { answer: byHand, yes: chanceByWords(speaking), by: 'hand', unasked, speaking, pages };
+    if (unasked) return { ...nothing, unasked, speaking, pages };
+    if (options.readBy !== '') return askModel(domain, pages, options, facts);
+    const said = answerOf({ pages, byWords: chanceByWords(speaking) }, learned, options.sureFrom);
+    return { ...said, unasked, speaking, pages };
   };
   return {
     isLearned: learned !== null,
@@ -63,6 +65,44 @@ export function askSites(
       if (!found || 'ask' in found) known.set(domain, (found = ask(domain)));
       return found;
     },
+  };
+}
+
+/** What a language model is given of a site, in characters. */
+const MOST_TEXT = 24_000;
+
+/**
+ * Has a language model read a site. Only sentences that the site really says count; an answer without one is none.
+ */
+function askModel(
+  domain: string,
+  pages: readonly SitePage[],
+  { question, readBy: service }: CompanyOptions,
+  facts: Facts,
+): Asked | Wanted {
+  const text = pages
+    .flatMap(({ lines }) => lines)
+    .join('\n')
+    .slice(0, MOST_TEXT);
+  const read = facts({ kind: 'site-question', service, question, domain, text, priceCents: 0 });
+  if (!read.fact) return read;
+  const { answer, sentences } = read.fact.answer;
+  const wanted = new Set(sentences.map(fold));
+  const speaking = pages.flatMap(({ path, lines }) =>
+    lines.flatMap((text, i): Speaking[] =>
+      wanted.has(fold(text))
+        ? [{ path, line: i + 1, text, speaks: answer === 'no' ? 'against' : 'for', word: '' }]
+        : [],
+    ),
+  );
+  const given = speaking.length > 0 ? answer : 'unclear';
+  return {
+    answer: given,
+    yes: { yes: 0.95, no: 0.05, unclear: 0.5 }[given],
+    by: 'model',
+    unasked: null,
+    speaking,
+    pages,
   };
 }
 

@@ -22,7 +22,7 @@ export const company: Step<CompanyOptions> = {
   startsOff: true,
   asks: true,
   prepare: (_all, options, { facts, decisions }) => {
-    const { findBy, question, detailsBy } = options;
+    const { findBy, question, detailsBy, topicsBy } = options;
     const sites = askSites(options, facts, answersTo(question, decisions));
     const breaks = firmRules(options);
     return (contact, kept) => {
@@ -50,8 +50,8 @@ export const company: Step<CompanyOptions> = {
         if (answer === 'no' && !kept) return { state: 'aside', code: 'website-says-no' };
         if (answer === 'unclear' && !kept) return { state: 'look', code: 'website-unclear' };
       }
-      if (detailsBy === '' || domain === '') return null;
-      const bought = buyDetails(domain, detailsBy, facts);
+      if (domain === '') return null;
+      const bought = detailsBy === '' ? null : buyDetails(domain, detailsBy, facts);
       if (bought && 'ask' in bought) return waiting(bought);
       if (bought) {
         const { sector, headcount, city, region, country, growth, technology, hiring } = bought;
@@ -60,6 +60,10 @@ export const company: Step<CompanyOptions> = {
           fill(contact, detailsBy, { city, region, country });
         contact.firm = { ...contact.firm, growth, technology, hiring };
       }
+      if (topicsBy === '' || (!kept && broken())) return broken();
+      const topics = buyTopics(domain, topicsBy, facts);
+      if ('ask' in topics) return waiting(topics);
+      contact.firm = { ...contact.firm, topics };
       return broken();
     };
   },
@@ -73,6 +77,16 @@ export function buyDetails(domain: string, service: string, facts: Facts): FirmR
   if (record === null) return null;
   const bought = facts({ kind: 'firm-record', service, record, priceCents });
   return bought.fact ? bought.fact.answer : bought;
+}
+
+/** What the people of a company read about this week. */
+export function buyTopics(domain: string, service: string, facts: Facts): readonly string[] | Wanted {
+  const offer = facts({ kind: 'topic-offer', service, domain });
+  if (!offer.fact) return offer;
+  const { record, priceCents } = offer.fact.answer;
+  if (record === null) return [];
+  const bought = facts({ kind: 'topic-record', service, record, priceCents });
+  return bought.fact ? bought.fact.answer.topics : bought;
 }
 
 /** Gives a contact what it lacks. */

@@ -16,6 +16,7 @@ export const FIRM_RULES = [
   'company-place',
   'company-technology',
   'company-hiring',
+  'company-topics',
 ] as const;
 export type FirmRule = (typeof FIRM_RULES)[number];
 
@@ -29,7 +30,9 @@ export function firmRules(
   const competitors = new Set(options.competitors.map(fold));
   const places = new Set(options.places.map(fold));
   const [sector, notSector] = [options.sectors, options.notSectors].map((words) => remembered(wordFinder(words)));
-  const [technology, hiring] = [options.technology, options.hiring].map((words) => remembered(wordFinder(words)));
+  const [technology, hiring, topic] = [options.technology, options.hiring, options.topics].map((words) =>
+    remembered(wordFinder(words)),
+  );
   const range = remembered(headcountRange);
   const none = (list: readonly string[], wanted: readonly string[], find: (text: string) => string) =>
     wanted.length > 0 && list.length > 0 && !list.some((one) => find(one) !== '') ? list.join(', ') : '';
@@ -58,6 +61,11 @@ export function firmRules(
     },
     'company-technology': (_, firm) => none(firm.technology, options.technology, technology!),
     'company-hiring': (_, firm) => none(firm.hiring, options.hiring, hiring!),
+    // That nobody reads about anything is known, too.
+    'company-topics': (_, { topics }) =>
+      topics && options.topics.length > 0 && !topics.some((one) => topic!(one) !== '')
+        ? topics.join(', ') || 'nothing'
+        : '',
   };
   return (person, firm) => {
     for (const code of FIRM_RULES) {

@@ -17,6 +17,8 @@ export const companyOptions = z.object({
   /** Words that speak for a yes and for a no; a star is any letters. */
   speaksFor: words,
   speaksAgainst: words,
+  /** Id of the language model that reads the sites; '': the words do. */
+  readBy: z.string().max(40).default(''),
   /** What a person answered teaches the reader. */
   learns: z.boolean().default(true),
   /** An answer that is learned is given when at least so likely. */
@@ -36,6 +38,10 @@ export const companyOptions = z.object({
   /** At least one of these. Empty: any. */
   technology: words,
   hiring: words,
+  /** Id of the service that knows what people read about; '': none is asked. */
+  topicsBy: z.string().max(40).default(''),
+  /** At least one of these is read about this week. Empty: any, or nothing. */
+  topics: words,
   /** Domains and names. */
   competitors: words,
 });

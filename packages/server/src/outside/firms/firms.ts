@@ -2,19 +2,13 @@ import { firmCandidate, firmRecordAnswer, type AnswerOf, type QuestionOf } from 
 import type { FinderSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { callService } from '../wrap/call-service';
+import { readAs } from '../wrap/read-as';
 import { ServiceDown } from '../wrap/service-down';
 
 type Service = FinderSetting;
 
 const found = z.object({ companies: z.array(firmCandidate) });
 const offered = z.object({ record: z.string().min(1).max(200).nullable(), price_cents: z.int().min(0) });
-
-/** Throws ServiceDown for an answer of another shape. */
-function readAs<T>(schema: z.ZodType<T>, service: Service, answer: unknown): T {
-  const read = schema.safeParse(answer);
-  if (!read.success) throw new ServiceDown(service.id, 'its answer could not be read');
-  return read.data;
-}
 
 /** The companies that a service knows by a name; free. */
 export async function searchFirms(

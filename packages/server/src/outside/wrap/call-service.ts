@@ -6,8 +6,10 @@ import { ServiceDown } from './service-down';
 const TRIES = 4;
 
 /**
- * Asks a service that sells: JSON over HTTP under a key. Only for calls that may be repeated: those that change nothing, and purchases
- * whose key is what they buy. Honours Retry-After. Throws ServiceDown.
+ * Asks a service that sells: JSON over HTTP under a key. Honours Retry-After. Throws ServiceDown.
+ *
+ * @param once the call may cost when it is repeated: it is sent again only when the service said that it did nothing. Others change
+ *   nothing, or are purchases whose key is what they buy
  */
 export async function callService(
   service: Pick<FinderSetting, 'id' | 'url' | 'key'>,
@@ -15,6 +17,7 @@ export async function callService(
   path: string,
   body: object | undefined,
   signal: AbortSignal,
+  { once = false, timeoutMs = 10_000 } = {},
 ): Promise<unknown> {
   let reason = 'it did not answer';
   for (let attempt = 1; attempt <= TRIES; attempt++) {
@@ -26,7 +29,7 @@ export async function callService(
         ...(body && { body: JSON.stringify(body) }),
         // Where it leads to is not where the settings sent it.
         redirect: 'manual',
-        signal: AbortSignal.any([signal, AbortSignal.timeout(10_000)]),
+        signal: AbortSignal.any([signal, AbortSignal.timeout(timeoutMs)]),
       });
       if (response.ok) return await response.json();
       if (response.status === 401 || response.status === 403)
@@ -38,6 +41,7 @@ export async function callService(
     } catch (error) {
       if (error instanceof ServiceDown) throw error;
       signal.throwIfAborted();
+      if (once) break;
     }
     if (attempt < TRIES) await sleep(waitMs, signal);
   }

@@ -38,6 +38,15 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
     ],
   ],
   [
+    'Companies',
+    [
+      ['J K', 'next and previous'],
+      ['Y N C', 'its website says yes, no, cannot tell'],
+      ['X R', 'set aside, keep'],
+      ['O', 'open its page'],
+    ],
+  ],
+  [
     'Judging pairs',
     [
       ['S', 'same person'],

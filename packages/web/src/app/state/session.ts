@@ -5,7 +5,11 @@ import { Doing } from './doing';
 
 /** Every service in the settings that sells something. */
 export const servicesIn = (settings: Settings | null): FinderSetting[] =>
-  settings ? [...settings.finders, ...(settings.companyService ? [settings.companyService] : [])] : [];
+  settings
+    ? [...settings.finders, settings.companyService, settings.topicService, settings.languageModel].filter(
+        (service) => service !== null,
+      )
+    : [];
 
 export type Theme = 'auto' | 'light' | 'dark';
 

@@ -20,7 +20,7 @@ import { Shortcuts } from './shortcuts/shortcuts';
   `,
   styles: `
     input {
-      width: 190px;
+      width: var(--filter-width, 190px);
       padding: 0 8px;
     }
   `,

@@ -44,6 +44,7 @@ const OTHER_WORDS: Record<string, string> = {
   growth: 'Growth of the company, % a year',
   technology: 'Technology of the company',
   hiring: 'The company is hiring',
+  topics: 'The company reads this week about',
   sources: 'Sources',
 };
 const VERDICTS: { verdict: Verdict; label: string }[] = [

@@ -153,9 +153,9 @@ export class AskBar {
   });
   /** What asking costs when every contact is of another company and all of them are known; 0: nothing. */
   protected readonly atMostCents = computed(() => {
-    const service = this.view().buysFrom?.(this.state()) ?? '';
-    const priceCents = servicesIn(this.settings()).find(({ id }) => id === service)?.priceCents ?? 0;
-    return (this.asked() ?? 0) * priceCents;
+    const from = this.view().buysFrom?.(this.state()) ?? [];
+    const services = servicesIn(this.settings()).filter(({ id }) => from.includes(id));
+    return (this.asked() ?? 0) * services.reduce((sum, { priceCents }) => sum + priceCents, 0);
   });
   protected readonly leftCents = computed(() => Math.max(0, this.job().budgetCents - this.job().spentCents));
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));

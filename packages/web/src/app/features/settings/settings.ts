@@ -72,15 +72,9 @@ export class SettingsScreen {
       perSecond: [1, Validators.min(0.01)],
       simulated: [false],
     }),
-    companyService: this.builder.group({
-      id: ['companies'],
-      name: [''],
-      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
-      key: [''],
-      price: [0, [Validators.required, Validators.min(0)]],
-      perSecond: [1, Validators.min(0.01)],
-      simulated: [false],
-    }),
+    companyService: this.serviceForm('companies'),
+    topicService: this.serviceForm('topics'),
+    languageModel: this.builder.group({ ...this.serviceForm('reader').controls, model: [''] }),
     lists: this.builder.group({
       freeMail: [''],
       disposableMail: [''],
@@ -112,6 +106,34 @@ export class SettingsScreen {
       simulated: [false],
     }),
   });
+
+  /** Services of which there is one each. */
+  protected readonly services = [
+    {
+      group: 'companyService',
+      id: 'companies',
+      title: 'Company service',
+      about:
+        'Finds the domain of a company by its name for nothing, and sells what it knows of one: sector, size, growth, place, technology, hiring. Each company is bought once for all jobs.',
+      price: 'Price of a company',
+    },
+    {
+      group: 'topicService',
+      id: 'topics',
+      title: 'Topics',
+      about:
+        'Says what the people of a company read about this week. That somebody reads is said for nothing, what they read is bought, a week at a time.',
+      price: 'Price of a company and week',
+    },
+    {
+      group: 'languageModel',
+      id: 'reader',
+      title: 'Language model',
+      about:
+        'Reads the websites of companies in place of the lists of words, where a job asks for it: a chat endpoint (POST …/chat/completions). What a site says is sent there.',
+      price: 'Price of a question',
+    },
+  ] as const;
 
   /** Those whose name has the words typed; all at first. */
   protected readonly timeZones = toSignal(
@@ -172,7 +194,8 @@ export class SettingsScreen {
     }
     const view = this.session.view();
     if (!view) return;
-    const { finders, directory, companyService, pace, lists, web, ...rest } = this.form.getRawValue();
+    const { finders, directory, companyService, topicService, languageModel, pace, lists, web, ...rest } =
+      this.form.getRawValue();
     const settings: Settings = {
       ...rest,
       lists: {
@@ -183,9 +206,9 @@ export class SettingsScreen {
       },
       web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
-      companyService: companyService.url
-        ? withPrice({ ...companyService, name: companyService.name || 'Companies' })
-        : null,
+      companyService: serviceIn(companyService, 'Companies'),
+      topicService: serviceIn(topicService, 'Topics'),
+      languageModel: serviceIn(languageModel, 'Reader'),
       pace: {
         rowsADay: pace.rowsADay,
         rowsARun: pace.rowsARun,
@@ -201,13 +224,25 @@ export class SettingsScreen {
     });
   }
 
-  private fill({ finders, directory, companyService, pace, lists, web, ...rest }: Settings) {
+  private fill({
+    finders,
+    directory,
+    companyService,
+    topicService,
+    languageModel,
+    pace,
+    lists,
+    web,
+    ...rest
+  }: Settings) {
     this.finders.clear();
     finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
     this.form.patchValue({
       ...rest,
       ...(directory && { directory }),
-      ...(companyService && { companyService: { ...companyService, price: companyService.priceCents / 100 } }),
+      ...(companyService && { companyService: shown(companyService) }),
+      ...(topicService && { topicService: shown(topicService) }),
+      ...(languageModel && { languageModel: shown(languageModel) }),
       lists: {
         freeMail: lists.freeMail.join('\n'),
         disposableMail: lists.disposableMail.join('\n'),
@@ -216,6 +251,19 @@ export class SettingsScreen {
       },
       web: { ...web, simulatedHosts: web.simulatedHosts.join(' ') },
       pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },
+    });
+  }
+
+  /** A service of which there is one, or none while it has no address. */
+  private serviceForm(id: string) {
+    return this.builder.group({
+      id: [id],
+      name: [''],
+      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
+      key: [''],
+      price: [0, [Validators.required, Validators.min(0)]],
+      perSecond: [1, [Validators.required, Validators.min(0.01)]],
+      simulated: [false],
     });
   }
 
@@ -231,6 +279,11 @@ export class SettingsScreen {
     });
   }
 }
+
+/** A service as it is saved; null for one without an address. */
+const serviceIn = <T extends { name: string; url: string; price: number }>(service: T, name: string) =>
+  service.url ? withPrice({ ...service, name: service.name || name }) : null;
+const shown = <T extends { priceCents: number }>(service: T) => ({ ...service, price: service.priceCents / 100 });
 
 /** With its price in cents. */
 const withPrice = <T extends { price: number }>({ price, ...service }: T) => ({

@@ -48,8 +48,8 @@ export interface StepView {
   costs?: boolean;
   /** The column that its rows are looked at by. */
   shows: 'place' | 'email' | 'profile';
-  /** The service that sells what it asks, a price for each company; none where asking costs nothing. */
-  buysFrom?: (state: StepState) => string;
+  /** The services that sell what it asks, each a price for each company; none where asking costs nothing. */
+  buysFrom?: (state: StepState) => string[];
   /** It can be asked for some of those who wait. */
   portions?: boolean;
   /** Its form needs more room than most. */

@@ -50,15 +50,19 @@ export class CompanyForm implements StepForm {
   private readonly options = companyOptions.parse(inject(STEP_OPTIONS));
   private readonly fields = inject(NonNullableFormBuilder);
   private readonly settings = inject(Session).settings;
-  /** The service that domains and details come from: the one that was used, else the one in the settings. */
   protected readonly service = computed(() => this.settings()?.companyService ?? null);
+  protected readonly topicService = computed(() => this.settings()?.topicService ?? null);
+  protected readonly model = computed(() => this.settings()?.languageModel ?? null);
   readonly form = this.fields.group({
     question: [this.options.question, Validators.maxLength(200)],
     speaksFor: [this.options.speaksFor.join('\n')],
     speaksAgainst: [this.options.speaksAgainst.join('\n')],
     learns: [this.options.learns],
     sureFrom: [Math.round(this.options.sureFrom * 100), [Validators.required, Validators.min(50), Validators.max(99)]],
+    byModel: [this.options.readBy !== ''],
     finds: [this.options.findBy !== ''],
+    readsTopics: [this.options.topicsBy !== ''],
+    topics: [this.options.topics.join(', ')],
     details: [this.options.detailsBy !== ''],
     sectors: [this.options.sectors.join(', ')],
     notSectors: [this.options.notSectors.join(', ')],
@@ -72,8 +76,9 @@ export class CompanyForm implements StepForm {
     competitors: [this.options.competitors.join('\n')],
   });
   readonly value = () => {
-    const { finds, details, sureFrom, ...form } = this.form.getRawValue();
+    const { finds, details, byModel, readsTopics, sureFrom, ...form } = this.form.getRawValue();
     const id = this.service()?.id;
+    // A service that is gone from the settings stays in the step until somebody takes it out.
     const words = (text: string) => listOf(text, /[,;\n]/);
     return {
       ...form,
@@ -82,6 +87,9 @@ export class CompanyForm implements StepForm {
       sureFrom: sureFrom / 100,
       findBy: finds ? (id ?? this.options.findBy) : '',
       detailsBy: details ? (id ?? this.options.detailsBy) : '',
+      readBy: byModel ? (this.model()?.id ?? this.options.readBy) : '',
+      topicsBy: readsTopics ? (this.topicService()?.id ?? this.options.topicsBy) : '',
+      topics: words(form.topics),
       sectors: words(form.sectors),
       notSectors: words(form.notSectors),
       places: words(form.places),

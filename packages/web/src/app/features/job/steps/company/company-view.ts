@@ -18,7 +18,11 @@ export const companyView: StepView = {
     const people = (n: number) => (n > 0 ? n.toLocaleString('en-GB') : '');
     return [
       ...(o.findBy ? [{ words: `Domains from ${serviceName(o.findBy)}`, count: 0, kind: '' as const }] : []),
-      ...rule(o.question !== '', 'website-says-no', 'Website does not say no'),
+      ...rule(
+        o.question !== '',
+        'website-says-no',
+        `Website does not say no${o.readBy ? `, read by ${serviceName(o.readBy)}` : ''}`,
+      ),
       ...(o.detailsBy ? [{ words: `Details from ${serviceName(o.detailsBy)}`, count: 0, kind: '' as const }] : []),
       ...rule(
         o.competitors.length > 0,
@@ -41,6 +45,8 @@ export const companyView: StepView = {
       ...rule(o.places.length > 0, 'company-place', some(o.places)),
       ...rule(o.technology.length > 0, 'company-technology', `uses ${some(o.technology)}`),
       ...rule(o.hiring.length > 0, 'company-hiring', `hires ${some(o.hiring)}`),
+      ...(o.topicsBy ? [{ words: `Topics from ${serviceName(o.topicsBy)}`, count: 0, kind: '' as const }] : []),
+      ...rule(o.topicsBy !== '' && o.topics.length > 0, 'company-topics', `reads about ${some(o.topics)}`),
     ];
   },
   panel: Firms,
@@ -50,7 +56,10 @@ export const companyView: StepView = {
   onWords: 'Look at the companies',
   form: () => import('./company-form').then((m) => m.CompanyForm),
   wide: true,
-  buysFrom: ({ step }) => companyOptions.parse(step.options).detailsBy,
+  buysFrom: ({ step }) => {
+    const { readBy, question, detailsBy, topicsBy } = companyOptions.parse(step.options);
+    return [question ? readBy : '', detailsBy, topicsBy].filter(Boolean);
+  },
   portions: true,
   shows: 'place',
   looks: true,

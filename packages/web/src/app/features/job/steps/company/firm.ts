@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import type { SieveStep } from '@sieve/core';
 import { companyOptions, type SiteAnswer } from '@sieve/core/steps/company/options';
 import { FATE_WORDS, say, type FirmRow, type FirmView } from '@sieve/contract';
-import { Session } from '../../../../state/session';
+import { servicesIn, Session } from '../../../../state/session';
 import { valueOf } from '../../../../state/asked';
 import { CountPipe } from '../../../../ui/count';
 import { Icon } from '../../../../ui/icon/icon';
@@ -66,11 +66,8 @@ export class Firm {
     const firm = this.firm();
     return firm && firm.state !== 'pass' ? say(FATE_WORDS[firm.code] ?? firm.code, firm.why) : '';
   });
-  protected readonly serviceName = computed(() => {
-    const id = this.firm()?.bought?.service ?? '';
-    const service = this.settings()?.companyService;
-    return service?.id === id ? service.name : id;
-  });
+  protected serviceName = (id: string): string =>
+    servicesIn(this.settings()).find((service) => service.id === id)?.name ?? id;
   protected readonly words = ANSWER_WORDS;
   protected readonly day = dayWords;
   protected readonly answers: readonly { answer: SiteAnswer; key: string }[] = [
