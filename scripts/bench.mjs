@@ -13,6 +13,7 @@ const BENCHES = {
   'match-sets': 'match-sets.js',
   titles: 'titles.js',
   websites: 'websites.js',
+  companies: 'companies.js',
   grid: '../../bench/grid.mjs',
   web: '../../bench/web.mjs',
   stalls: '../../bench/stalls.mjs',
@@ -39,6 +40,7 @@ await bundle(
     'profiles.ts',
     'titles.ts',
     'websites.ts',
+    'companies.ts',
   ],
   'dist/bench',
 );

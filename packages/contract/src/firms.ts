@@ -22,7 +22,7 @@ const answer = z.enum([...SITE_ANSWERS, '']);
 
 /** A company of those who came to a step. */
 export const firmRow = z.object({
-  /** Its domain, else its name folded after `name:`. */
+  /** Its domain, else its folded name. */
   key: z.string(),
   name: z.string(),
   domain: z.string(),

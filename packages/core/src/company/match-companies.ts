@@ -1,5 +1,5 @@
 import { COMPANY_FIELDS, type Company } from '../model/company';
-import { fold } from '../text/fold';
+import { groupCompanies } from './group-companies';
 
 /** A record about a company, tidied. */
 export interface CompanyRow {
@@ -18,42 +18,22 @@ export interface KnownCompany {
 }
 
 /**
- * Puts records of one company together: those of one domain, and those without a domain that share name and country with it.
- * The first record that has a value gives it.
+ * Puts records of one company together: by domain, else by name and place. The first record that has a value gives it.
  *
  * @param rows in the order of their ids
  */
 export function matchCompanies(rows: readonly CompanyRow[]): KnownCompany[] {
-  const byDomain = new Map<string, KnownCompany>();
-  const byName = new Map<string, KnownCompany>();
-  const out: KnownCompany[] = [];
-  // Those with a domain first, so that one without finds them whatever came first.
-  for (const row of [
-    ...rows.filter(({ company }) => company.domain),
-    ...rows.filter(({ company }) => !company.domain),
-  ]) {
-    const { domain } = row.company;
-    const name = nameKey(row.company);
-    const known = domain ? byDomain.get(domain) : byName.get(name);
-    if (known) {
-      join(known, row);
+  const { first } = groupCompanies(rows.map(({ company }) => company));
+  const known = new Map<number, KnownCompany>();
+  for (const [i, { recordId, company, extra }] of rows.entries()) {
+    const one = known.get(first[i]!);
+    if (!one) {
+      known.set(first[i]!, { id: recordId, recordIds: [recordId], company: { ...company }, extra: { ...extra } });
       continue;
     }
-    const { recordId, company, extra } = row;
-    const one = { id: recordId, recordIds: [recordId], company: { ...company }, extra: { ...extra } };
-    out.push(one);
-    if (domain) byDomain.set(domain, one);
-    if (!byName.has(name)) byName.set(name, one);
+    one.recordIds.push(recordId);
+    for (const field of COMPANY_FIELDS) one.company[field] ||= company[field];
+    one.extra = { ...extra, ...one.extra };
   }
-  return out.sort((a, b) => a.id - b.id);
-}
-
-const nameKey = ({ name, country }: Company) => `${fold(name)} ${country}`;
-
-function join(known: KnownCompany, { recordId, company, extra }: CompanyRow) {
-  known.recordIds.push(recordId);
-  known.recordIds.sort((a, b) => a - b);
-  known.id = known.recordIds[0]!;
-  for (const field of COMPANY_FIELDS) known.company[field] ||= company[field];
-  known.extra = { ...extra, ...known.extra };
+  return [...known.values()];
 }

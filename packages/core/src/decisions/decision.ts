@@ -6,6 +6,8 @@ import { sieveStep } from '../steps/sieve';
 
 const recordId = z.int().positive();
 const field = z.enum(PERSON_FIELDS);
+/** A domain, else a folded name. */
+const companyKey = z.string().min(1).max(300);
 
 /**
  * What a person said. It names records, never contacts, so that it survives another sifting; it always
@@ -39,6 +41,8 @@ export const decisionBody = z.discriminatedUnion('kind', [
     domain: z.string().min(1).max(253),
     answer: z.enum(SITE_ANSWERS),
   }),
+  /** Whether two companies, by their keys, are one. */
+  z.object({ kind: z.literal('companies'), a: companyKey, b: companyKey, same: z.boolean() }),
   z.object({ kind: z.literal('configure'), step: sieveStep }),
 ]);
 

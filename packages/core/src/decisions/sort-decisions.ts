@@ -19,6 +19,8 @@ export interface Sorted {
   refusedLike: { field: PersonField; was: string; is: string }[];
   /** By record: the profile link that is theirs, '' for none of those that were found. */
   profiles: Map<number, { order: number; link: string }>;
+  /** Keys of companies that are one, and of those that are two. */
+  companies: { same: [string, string][]; different: [string, string][] };
   /** By question, folded, and domain: what a company's website answers. */
   answers: Map<string, Map<string, SiteAnswer>>;
 }
@@ -35,8 +37,10 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
     refusedLike: [],
     profiles: new Map(),
     answers: new Map(),
+    companies: { same: [], different: [] },
   };
   const pairs = new Map<string, { pair: [number, number]; same: boolean }>();
+  const companies = new Map<string, { keys: [string, string]; same: boolean }>();
   const apart: number[][] = [];
   const judge = (a: number, b: number, same: boolean) => {
     const pair: [number, number] = a < b ? [a, b] : [b, a];
@@ -94,11 +98,17 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         out.answers.get(question)!.set(body.domain, body.answer);
         break;
       }
+      case 'companies': {
+        const keys: [string, string] = body.a < body.b ? [body.a, body.b] : [body.b, body.a];
+        companies.set(keys.join('\n'), { keys, same: body.same });
+        break;
+      }
       case 'bring-in':
       case 'configure':
         break;
     }
   }
+  for (const { keys, same } of companies.values()) out.companies[same ? 'same' : 'different'].push(keys);
   out.different.push(...apart);
   for (const { pair, same } of pairs.values()) (same ? out.same : out.different).push(pair);
   return out;

@@ -2,7 +2,7 @@ import { emptyPerson, type Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { areForms } from '../words/nicknames';
 import { candidatePairs } from './blocks';
-import { cluster } from './cluster';
+import { cluster } from '../grouping/cluster';
 import { matchPeople } from './match';
 import { toSubjects } from './subject';
 import { survive } from './survive';

@@ -2,7 +2,7 @@ import { errorCurve, LEAST_LINE, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
-import { cluster, type Link } from './cluster';
+import { cluster, type Link } from '../grouping/cluster';
 import { COMPARED, comparisons, LEVELS, type Compared, type Level } from './compare';
 import {
   bitsFor,

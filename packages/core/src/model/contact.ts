@@ -28,6 +28,8 @@ export interface Contact {
   nobody: boolean;
   /** The fields of `person` that a step added. */
   added: Partial<Record<PersonField, Added>>;
+  /** The key of its company after companies were matched, '' where they were not. */
+  firmKey: string;
   /** What is known of its company; null when that was not looked at. */
   firm: Firm | null;
   /** What is known of its email; null when that was not looked at. */
@@ -49,6 +51,7 @@ export const newContact = (
   mergeChance: 1,
   nobody,
   added: {},
+  firmKey: '',
   firm: null,
   judgement: null,
   fate: PASSED,

@@ -3,9 +3,12 @@ import { sortDecisions } from '../decisions/sort-decisions';
 import { matchPeople, type MatchOutcome } from '../match/match';
 import { survive } from '../match/survive';
 import { newContact, type Contact } from '../model/contact';
+import { company } from '../steps/company/company';
 import { match as matchStep } from '../steps/match/match';
+import { screen } from '../steps/screen/screen';
 import { stepIn, type Sieve } from '../steps/sieve';
 import { fold } from '../text/fold';
+import { groupFirms } from './group-firms';
 import type { SiftRow } from './sift-row';
 
 /** What matching made of the rows, before anything is screened. */
@@ -23,8 +26,9 @@ interface MergeInput {
 
 /** The decisions that matching depends on, and its options; equal keys over the same rows merge alike. */
 export function mergeKey({ sieve, decisions }: Pick<MergeInput, 'sieve' | 'decisions'>): string {
-  const kinds = ['same', 'different', 'apart'];
-  return JSON.stringify([stepIn(sieve, matchStep), decisions.filter(({ body }) => kinds.includes(body.kind))]);
+  const kinds = ['same', 'different', 'apart', 'companies'];
+  const said = decisions.filter(({ body }) => kinds.includes(body.kind));
+  return JSON.stringify([stepIn(sieve, matchStep), countsCompanies(sieve), said]);
 }
 
 /** Finds the records that are one person, and merges them. */
@@ -60,8 +64,15 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
     return { ...contact, ...survive(own, options.survivor), extra, recordIds, mergeChance };
   });
   fillDomains(contacts);
+  if (countsCompanies(sieve)) groupFirms(contacts, judged);
   return { contacts, match };
 }
+
+/** Companies are matched where something depends on it. */
+const countsCompanies = (sieve: Sieve): boolean => {
+  const screened = stepIn(sieve, screen);
+  return stepIn(sieve, company).on || (screened.on && screened.options.atMostPerCompany > 0);
+};
 
 /** A contact without a domain gets the one that its colleagues' records agree on. */
 function fillDomains(contacts: readonly Contact[]) {

@@ -4,8 +4,9 @@ import { known, questionKey, type Answer, type Facts, type Question } from '../f
 export const keyOf = (ask: Question): string => `${ask.kind} ${questionKey(ask)}`;
 
 /** Facts that are read out of answers by `keyOf`; none of them ages. */
-export const answeredFacts = (answers: ReadonlyMap<string, Answer>): Facts =>
-  ((ask: Question) => {
+export const answeredFacts =
+  (answers: ReadonlyMap<string, Answer>): Facts =>
+  (ask: Question) => {
     const answer = answers.get(keyOf(ask));
     return known(ask, answer ? [{ answer, askedAt: 0 }] : [], 0, Infinity);
-  }) as Facts;
+  };

@@ -39,6 +39,7 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
     ['match', true],
     ['screen', true],
     ['profile', false],
+    ['company', false],
     ['append-email', true],
     ['verify', true],
   ]);

@@ -20,7 +20,7 @@ const MOST_PEOPLE = 100;
 const MOST_TO_TEACH = 12;
 
 const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
-const KEY = `CASE WHEN domain <> '' THEN domain ELSE 'name:' || lower(company) END`;
+const KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
 const STATES = ['pass', 'waits', 'look', 'aside'] as const;
 
 /** The companies of those who came to a step; each stands where the first of its people stands who went farthest. */
@@ -34,7 +34,7 @@ const firmsOf = (contacts: string) => `
     max(CASE WHEN stop = @at THEN json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]') END) AS why,
     coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
     coalesce(max(${firmPart('by')}), '') AS by
-  FROM ${contacts} WHERE stop >= @at AND (domain <> '' OR company <> '') GROUP BY 1`;
+  FROM ${contacts} WHERE stop >= @at GROUP BY 1 HAVING key <> ''`;
 
 const ORDER: Record<FirmQuery['sort'], string> = {
   name: 'name',

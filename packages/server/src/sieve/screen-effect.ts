@@ -26,9 +26,9 @@ export function screenEffect(
   const at = sieve.findIndex(({ kind }) => kind === screen.kind);
   const decisions = sortDecisions(standingDecisions(db, jobId));
   function* came() {
-    for (const { recordIds, person, extra } of screenArrivals(db, jobId)) {
+    for (const { recordIds, person, extra, firmKey } of screenArrivals(db, jobId)) {
       const said = saidOf({ recordIds }, decisions);
-      if (said?.keepTo !== null) yield { person, extra, kept: keptThrough(said, sieve, at) };
+      if (said?.keepTo !== null) yield { person, extra, firmKey, kept: keptThrough(said, sieve, at) };
     }
   }
   return screenCounts(options, { suppression: suppressionList(db, now), lists, decisions }, came());

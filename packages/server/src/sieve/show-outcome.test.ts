@@ -24,6 +24,7 @@ const contact = (id: number, title: string): StoredContact => ({
   alternatives: [],
   found: {},
   filledBy: {},
+  firmKey: '',
   firm: null,
   verdict: '',
   reason: '',

@@ -62,7 +62,7 @@ function mergedOf(input: LoadedSift, kept: Kept): Merged {
 function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
   const positions = new Map(sieve.map(({ id }, position) => [id, position]));
-  for (const { id, recordIds, person, extra, from, mergeChance, added, firm, judgement, fate } of contacts) {
+  for (const { id, recordIds, person, extra, from, mergeChance, added, firmKey, firm, judgement, fate } of contacts) {
     const own = recordIds.map((recordId) => byRecord.get(recordId)!);
     yield {
       id,
@@ -76,6 +76,7 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
       alternatives: added.email?.alternatives ?? [],
       found: foundIn(added),
       filledBy: filledIn(added),
+      firmKey,
       firm,
       verdict: judgement?.verdict ?? '',
       reason: judgement?.reason ?? '',

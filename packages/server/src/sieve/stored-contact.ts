@@ -26,6 +26,8 @@ export interface StoredContact {
   found: Partial<Record<PersonField, number>>;
   /** Which service filled a field of the person that no record holds. */
   filledBy: Partial<Record<PersonField, string>>;
+  /** The key of its company after companies were matched, '' where they were not. */
+  firmKey: string;
   /** What is known of its company; null when that was not looked at. */
   firm: Firm | null;
   verdict: Judgement['verdict'] | '';
@@ -52,6 +54,7 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   alternatives: true,
   found: true,
   filledBy: true,
+  firmKey: true,
   firm: true,
   reason: true,
   askedAt: true,

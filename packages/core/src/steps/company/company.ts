@@ -17,7 +17,7 @@ export const company: Step<CompanyOptions> = {
   kind: 'company',
   options: companyOptions,
   about: 'contact',
-  after: ['match', 'screen'],
+  after: ['match'],
   optional: true,
   startsOff: true,
   asks: true,

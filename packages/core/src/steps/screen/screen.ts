@@ -1,3 +1,4 @@
+import { companyKey } from '../../company/company-key';
 import type { Person } from '../../model/person';
 import { fullName } from '../../model/person';
 import { suppressor } from '../../suppression/suppression';
@@ -29,14 +30,9 @@ export const screen: Step<ScreenOptions> = {
   asks: false,
   prepare: (_all, options, env) => {
     const screened = screener(options, env);
-    return ({ person, extra }, kept) => screened(person, kept, extra);
+    return ({ person, extra, firmKey }, kept) => screened(person, kept, extra, firmKey);
   },
 };
-
-/** Titles that count as one group: the same letters. */
-
-/** Contacts of one company, for counting: its domain, else its folded name. */
-export const companyKey = (p: Pick<Person, 'domain' | 'company'>): string => p.domain || fold(p.company);
 
 const TEXT: Record<RuleField, (p: Person) => string> = {
   any: (p) =>
@@ -99,7 +95,7 @@ const isRuleField = (field: string): field is RuleField => RULE_FIELDS.some((kno
 export function screener(
   options: ScreenOptions,
   { suppression, lists, decisions }: Pick<Env, 'suppression' | 'lists'> & { decisions: { groups: Groups } },
-): (p: Person, kept: boolean, extra?: Record<string, string>) => Stop | null {
+): (p: Person, kept: boolean, extra?: Record<string, string>, firmKey?: string) => Stop | null {
   const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
   const groups = [...decisions.groups].map(([by, fates]) => ({ by, fates, keyOf: remembered(groupKey) }));
   const fits = briefFit(options, titleReader(lists.titleWords));
@@ -133,9 +129,9 @@ export function screener(
     return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
   }
 
-  return (p, kept, extra = {}) => {
+  return (p, kept, extra = {}, firmKey = '') => {
     const stop = kept ? null : stopOf(p, extra);
-    const company = options.atMostPerCompany === 0 || stop ? '' : companyKey(p);
+    const company = options.atMostPerCompany === 0 || stop ? '' : firmKey || companyKey(p);
     if (company === '') return stop;
     const n = (passed.get(company) ?? 0) + 1;
     if (n > options.atMostPerCompany && !kept)
@@ -149,12 +145,12 @@ export function screener(
 export function screenCounts(
   options: ScreenOptions,
   env: Parameters<typeof screener>[1],
-  came: Iterable<{ person: Person; extra: Extra; kept: boolean }>,
+  came: Iterable<{ person: Person; extra: Extra; firmKey: string; kept: boolean }>,
 ): { came: number; pass: number; rules: number[] } {
   const screened = screener(options, env);
   const out = { came: 0, pass: 0, rules: options.rules.map(() => 0) };
-  for (const { person, extra, kept } of came) {
-    const stop = screened(person, kept, extra);
+  for (const { person, extra, firmKey, kept } of came) {
+    const stop = screened(person, kept, extra, firmKey);
     out.came++;
     if (!stop) out.pass++;
     else if ('why' in stop && typeof stop.why?.['rule'] === 'number') out.rules[stop.why['rule']]!++;

@@ -57,15 +57,15 @@ export async function readSite(
 }
 
 /** Over TLS, else without; its robots.txt tells which of them is served. */
-async function visitHome(host: string, { visit, robots }: ReturnType<typeof visitor>, signal: AbortSignal) {
-  const isServed = await robots(`https://${host}/`, signal).then(
+async function visitHome(host: string, visits: ReturnType<typeof visitor>, signal: AbortSignal) {
+  const isServed = await visits.robots(`https://${host}/`, signal).then(
     () => true,
     (error: unknown) => {
       if (error instanceof AppError && error.code === 'page-down') return false;
       throw error;
     },
   );
-  return visit(`${isServed ? 'https' : 'http'}://${host}/`, signal);
+  return visits.visit(`${isServed ? 'https' : 'http'}://${host}/`, signal);
 }
 
 /** The host of a domain's site: itself, else its `www`. */

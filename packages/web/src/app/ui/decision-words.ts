@@ -62,6 +62,8 @@ export function decisionWords(body: LoggedBody): string {
       return body.link ? `the profile ${body.link} is theirs` : 'none of the profiles found is theirs';
     case 'site-answer':
       return `the website of ${body.domain} answers ${body.answer === 'unclear' ? 'neither yes nor no' : body.answer}`;
+    case 'companies':
+      return `${body.a} and ${body.b} are ${body.same ? 'one company' : 'two companies'}`;
     case 'configure':
       return `${stepWords(body.step.kind)} set up anew`;
     case 'brief':

@@ -1,0 +1,55 @@
+import { cluster } from '../grouping/cluster';
+import { companyPairs, type CompanyPair, type NamedCompany } from './match-names';
+
+/** A pair of companies at least so likely one is taken for one; a less likely one a person judges. */
+export const SAME_FROM = 0.75;
+export const JUDGE_FROM = 0.3;
+
+export interface CompanyGroups {
+  /** For each company the first of its group. */
+  first: Int32Array;
+  /** Pairs to judge. */
+  doubtful: CompanyPair[];
+}
+
+/** What a person said of pairs of companies, by their places. */
+export interface SaidOfCompanies {
+  same: readonly (readonly [number, number])[];
+  different: readonly (readonly number[])[];
+}
+
+/**
+ * Puts companies together that are one: by domain, by what a person said, and by likely names. Two that are known at different domains are
+ * not one by their names alone: a group and its site, or namesakes.
+ */
+export function groupCompanies(
+  companies: readonly NamedCompany[],
+  said: SaidOfCompanies = { same: [], different: [] },
+): CompanyGroups {
+  const byDomain = new Map<string, number>();
+  const oneDomain: [number, number][] = [];
+  for (const [i, { domain }] of companies.entries()) {
+    if (domain === '') continue;
+    const known = byDomain.get(domain);
+    if (known === undefined) byDomain.set(domain, i);
+    else oneDomain.push([known, i]);
+  }
+  const pairs = companyPairs(companies);
+  const differ = (field: 'domain' | 'country' | 'link', a: number, b: number) => {
+    const [one, two] = [companies[a]![field], companies[b]![field]];
+    return one !== '' && two !== '' && one !== two;
+  };
+  /** A directory shows a company once. */
+  const areTwoOfOne = (a: number, b: number) =>
+    differ('link', a, b) && companies[a]!.link.split('/')[0] === companies[b]!.link.split('/')[0];
+  const conflict = (a: number, b: number) => differ('domain', a, b) || differ('country', a, b) || areTwoOfOne(a, b);
+  const likely = pairs.filter(({ chance }) => chance >= SAME_FROM).map((pair) => ({ ...pair, pattern: 0 }));
+  const first = cluster(companies.length, likely, [...oneDomain, ...said.same], said.different, conflict);
+  const apart = new Set(
+    said.different.flatMap((group) => group.flatMap((a) => group.map((b) => `${first[a]} ${first[b]}`))),
+  );
+  const doubtful = pairs.filter(
+    ({ a, b, chance }) => chance >= JUDGE_FROM && first[a] !== first[b] && !apart.has(`${first[a]} ${first[b]}`),
+  );
+  return { first, doubtful };
+}
