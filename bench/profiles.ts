@@ -1,8 +1,8 @@
 // Profiles found for 2,000 names beside the simulated world's truth: misspelt, moved, namesakes, and people no directory lists.
 // npm run bench -- profiles [SEED]
-import { newContact, questionKey, sortDecisions, stepOf, tidier, NO_LISTS, profile } from '@sieve/core';
+import { newContact, NOWHERE, sortDecisions, stepOf, tidier, NO_LISTS, profile } from '@sieve/core';
 import type { Answer, Column, ProfileOptions, Target } from '@sieve/core';
-import { answeredFacts } from '../packages/core/src/testing/answered-facts';
+import { answeredFacts, keyOf } from '../packages/core/src/testing/answered-facts';
 import { directoryClient } from '../packages/server/src/outside/directory/client';
 import { startDirectory } from '../packages/standins/src/directory/directory';
 import { callLog, PLAIN } from '../packages/standins/src/kit/call-log';
@@ -121,6 +121,7 @@ const env = {
   facts,
   decisions: sortDecisions([]),
   suppression: new Map(),
+  elsewhere: () => NOWHERE,
   lists: NO_LISTS,
 };
 
@@ -139,7 +140,7 @@ async function measure(words: string, options: Partial<ProfileOptions>) {
     for (;;) {
       const stop = advance(contact, false);
       if (stop?.state === 'waits' && stop.ask.kind === 'profiles') {
-        answers.set(questionKey(stop.ask), await directory.named(stop.ask, never));
+        answers.set(keyOf(stop.ask), await directory.named(stop.ask, never));
         continue;
       }
       const { link } = rows[i]!;

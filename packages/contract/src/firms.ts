@@ -94,6 +94,12 @@ export const firmView = firmRow.extend({
     .nullable(),
   /** What its people read about this week; null where that was not asked. */
   topics: z.object({ service: z.string(), askedAt: at, priceCents: count, topics: z.array(z.string()) }).nullable(),
+  /** Companies of the job that may be the same, the likeliest first. */
+  twins: z.array(
+    z.object({ key: z.string(), name: z.string(), domain: z.string(), place: z.string(), chance: z.number() }),
+  ),
+  /** Other names and domains that were put together with it. */
+  joined: z.array(z.object({ key: z.string(), name: z.string(), domain: z.string() })),
   people: z.array(z.object({ id, name: z.string(), title: z.string(), state: z.string(), verdict: z.string() })),
 });
 export type FirmView = z.output<typeof firmView>;

@@ -90,6 +90,8 @@ export const FATE_WORDS: Record<string, string> = {
   'sector-not-in-brief': 'sector: {sector}, none of the brief’s',
   'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
   suppressed: 'on the suppression list ({entry}): {because}',
+  'held-elsewhere': 'held in {jobs} too',
+  'left-elsewhere': 'left with an export of {jobs}',
   'company-full': 'already {most} of {company}',
   // profile
   'profile-doubtful': '{sure} % sure at best',

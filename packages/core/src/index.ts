@@ -82,6 +82,7 @@ export * from './facts/firms';
 export * from './facts/topics';
 export * from './facts/site-question';
 export * from './model/firm';
+export * from './model/elsewhere';
 export * from './steps/company/options';
 export * from './steps/company/company';
 export * from './steps/company/ask-site';

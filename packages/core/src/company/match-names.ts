@@ -41,11 +41,26 @@ const STEEP = 22;
  */
 export function companyPairs(companies: readonly NamedCompany[]): CompanyPair[] {
   const names = companies.map(({ name }) => nameWords(name));
+  return likely(candidates(names), companies, names);
+}
+
+/** The same of one company with all others. */
+export function companyTwins(at: number, companies: readonly NamedCompany[]): CompanyPair[] {
+  const names = companies.map(({ name }) => nameWords(name));
+  const others = [...names.keys()].filter((b) => b !== at).map((b): [number, number] => [at, b]);
+  return likely(others, companies, names);
+}
+
+function likely(
+  compared: Iterable<[number, number]>,
+  companies: readonly NamedCompany[],
+  names: readonly NameWords[],
+): CompanyPair[] {
   const seen = new Map<string, number>();
   for (const { words } of names) for (const word of new Set(words)) seen.set(word, (seen.get(word) ?? 0) + 1);
   const weight = (word: string) => Math.log(1 + names.length / seen.get(word)!) + (word.length > 2 ? 0.5 : 0);
   const pairs: CompanyPair[] = [];
-  for (const [a, b] of candidates(names)) {
+  for (const [a, b] of compared) {
     const chance = chanceOf(alike(names[a]!, names[b]!, weight), companies[a]!, companies[b]!);
     if (chance >= LEAST) pairs.push({ a, b, chance });
   }

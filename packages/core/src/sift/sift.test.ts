@@ -9,6 +9,7 @@ import {
   type QuestionOf,
 } from '../facts/facts';
 import { emptyPerson, type Person } from '../model/person';
+import { NOWHERE } from '../model/elsewhere';
 import { suppressionEntry } from '../model/suppression';
 import { NO_LISTS } from '../model/word-lists';
 import { STEPS } from '../steps/registry';
@@ -56,6 +57,7 @@ const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): Sift
   facts: (ask: Question) => newest(ask, [], 0, 0),
   lists: NO_LISTS,
   suppression: nobody,
+  elsewhere: () => NOWHERE,
   decisions: bodies.map((body, i) => ({ id: i + 1, body })),
   ...change,
 });

@@ -4,6 +4,7 @@ import type { Facts } from '../facts/facts';
 import { matchCompanies, type CompanyRow, type KnownCompany } from '../company/match-companies';
 import type { MatchOutcome } from '../match/match';
 import type { Contact } from '../model/contact';
+import type { FindElsewhere } from '../model/elsewhere';
 import { PASSED, type Fate } from '../model/fate';
 import type { WordLists } from '../model/word-lists';
 import { stepOf } from '../steps/registry';
@@ -24,6 +25,8 @@ export interface SiftInput {
   /** As they read at one moment: facts age, and nothing else of `f` looks at the time. */
   facts: Facts;
   suppression: Suppression;
+  /** Who other jobs hold, and who left with them. */
+  elsewhere: FindElsewhere;
   lists: WordLists;
 }
 
@@ -57,9 +60,9 @@ export function siftTo(
   input: SiftInput,
   merged: Merged = merge(input),
 ): { contacts: Contact[]; came: Contact[]; take: Take } {
-  const { sieve, facts, suppression, lists } = input;
+  const { sieve, facts, suppression, elsewhere, lists } = input;
   const decisions = sortDecisions(input.decisions);
-  const env = { facts, suppression, lists, decisions };
+  const env = { facts, suppression, elsewhere, lists, decisions };
   const contacts = merged.contacts.map((contact) => ({ ...contact }));
   choose(contacts, input.rows, decisions.chosen);
   const firstOfContacts = sieve.find(({ kind }) => stepOf(kind).about === 'contact')?.id;

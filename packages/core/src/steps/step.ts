@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import type { Sorted } from '../decisions/sort-decisions';
 import type { Facts, Wanted } from '../facts/facts';
 import type { Contact } from '../model/contact';
+import type { FindElsewhere } from '../model/elsewhere';
 import type { Why } from '../model/fate';
 import type { Suppression } from '../model/suppression';
 import type { WordLists } from '../model/word-lists';
@@ -50,5 +51,6 @@ export interface Env {
   facts: Facts;
   decisions: Sorted;
   suppression: Suppression;
+  elsewhere: FindElsewhere;
   lists: WordLists;
 }

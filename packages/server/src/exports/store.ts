@@ -66,6 +66,10 @@ export const keysThatLeft = (db: Db, id: number): bigint[] =>
       .all(id) as string[]
   ).map(keyHash);
 
+/** The job of an export; undefined for one that is gone. */
+export const jobOfExport = (db: Db, id: number): number | undefined =>
+  db.$client.prepare('SELECT job_id FROM exports WHERE id = ?').pluck().get(id) as number | undefined;
+
 /** When an export was made; null for one that is gone. */
 export const exportTime = (db: Db, id: number): number | null =>
   (db.$client.prepare('SELECT at FROM exports WHERE id = ?').pluck().get(id) as number | undefined) ?? null;

@@ -1,6 +1,9 @@
 import {
   answersTo,
   company,
+  companyKey,
+  companyTwins,
+  JUDGE_FROM,
   companyOptions,
   isParked,
   askSites,
@@ -146,6 +149,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     site: siteOf(db, row, options),
     bought: boughtOf(db, row, options),
     topics: topicsOf(db, row, options),
+    ...kinOf(db, jobId, contacts, row, at),
     people,
   };
 }
@@ -164,6 +168,56 @@ function siteOf(db: Db, { domain, answer }: Stored, options: CompanyOptions): Fi
     askedAt: fact.askedAt,
     pages: pages.map(({ path, title, lines }) => ({ path, title, lines: lines.length })),
     speaking: speaking.sort((a, b) => Number(b.speaks === agrees) - Number(a.speaks === agrees)),
+  };
+}
+
+const MOST_TWINS = 4;
+
+/** Companies that may be the same, and those that were put together with it. */
+function kinOf(
+  db: Db,
+  jobId: number,
+  contacts: string,
+  { key }: Stored,
+  at: number,
+): Pick<FirmView, 'twins' | 'joined'> {
+  const joined = db.outcomes
+    .prepare(`SELECT max(company) AS company, domain FROM ${contacts} WHERE ${KEY} = ? GROUP BY domain, lower(company)`)
+    .all(key) as { company: string; domain: string }[];
+  const all = db.outcomes
+    .prepare(
+      `SELECT ${KEY} AS key, max(company) AS name, max(domain) AS domain, max(city) AS city, max(country) AS country
+       FROM ${contacts} WHERE stop >= ? GROUP BY 1 HAVING key <> ''`,
+    )
+    .all(at) as { key: string; name: string; domain: string; city: string; country: string }[];
+  const two = new Set(
+    sortDecisions(standingDecisions(db, jobId)).companies.different.flatMap(([a, b]) =>
+      a === key ? [b] : b === key ? [a] : [],
+    ),
+  );
+  const own = all.findIndex((one) => one.key === key);
+  const pairs =
+    own < 0
+      ? []
+      : companyTwins(
+          own,
+          all.map((one) => ({ ...one, link: '' })),
+        );
+  return {
+    twins: pairs
+      .map(({ b, chance }) => ({ ...all[b]!, chance }))
+      .filter((twin) => twin.chance >= JUDGE_FROM && !two.has(twin.key))
+      .slice(0, MOST_TWINS)
+      .map(({ key, name, domain, city, country, chance }) => ({
+        key,
+        name,
+        domain,
+        place: [city, country].filter((part) => part !== '').join(', '),
+        chance,
+      })),
+    joined: joined
+      .map(({ company: name, domain }) => ({ key: companyKey({ company: name, domain }), name, domain }))
+      .filter((one, i, list) => one.key !== key && list.findIndex((other) => other.key === one.key) === i),
   };
 }
 

@@ -5,6 +5,7 @@ import { jobRow } from '../jobs/store';
 import { factsAt, type TableFacts } from '../outside/facts';
 import { suppressionList } from '../register/suppressions';
 import { sourcesIn } from '../sources/store';
+import { elsewhereOf } from './elsewhere';
 import type { Kept } from './kept';
 import { tidiedRows, type OnTidied, type SourcedCompany, type SourcedRow } from './tidied-rows';
 
@@ -38,6 +39,7 @@ export async function loadSift(
     decisions,
     facts: factsAt(db, now, freshMs(sieve)),
     suppression: suppressionList(db, now),
+    elsewhere: elsewhereOf(db, jobId),
     lists,
     sources: new Map(sources.map(({ id, name }) => [id, name])),
   };

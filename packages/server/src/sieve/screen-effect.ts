@@ -12,6 +12,7 @@ import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { sieveOf } from '../jobs/store';
 import { suppressionList } from '../register/suppressions';
+import { elsewhereOf } from './elsewhere';
 import { screenArrivals } from './screen-arrivals';
 
 /** What other rules of the screen would take of those who came to it when the job was sifted last. */
@@ -31,5 +32,9 @@ export function screenEffect(
       if (said?.keepTo !== null) yield { person, extra, firmKey, kept: keptThrough(said, sieve, at) };
     }
   }
-  return screenCounts(options, { suppression: suppressionList(db, now), lists, decisions }, came());
+  return screenCounts(
+    options,
+    { suppression: suppressionList(db, now), elsewhere: elsewhereOf(db, jobId), lists, decisions },
+    came(),
+  );
 }

@@ -5,6 +5,7 @@ import type { FirmRecord } from '../../facts/firms';
 import type { SitePage } from '../../facts/website';
 import { newContact } from '../../model/contact';
 import { emptyPerson, type Person } from '../../model/person';
+import { NOWHERE } from '../../model/elsewhere';
 import { NO_LISTS } from '../../model/word-lists';
 import { answeredFacts, keyOf } from '../../testing/answered-facts';
 import { company } from './company';
@@ -55,6 +56,7 @@ function through(
     facts: answeredFacts(answers),
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
     suppression: new Map(),
+    elsewhere: () => NOWHERE,
     lists: NO_LISTS,
   };
   const answerTo = (ask: Question): Answer => {

@@ -5,6 +5,7 @@ import { answeredFacts, keyOf } from '../../testing/answered-facts';
 import type { Listed } from '../../facts/profiles';
 import { newContact, type Contact } from '../../model/contact';
 import { emptyPerson, type Person } from '../../model/person';
+import { NOWHERE } from '../../model/elsewhere';
 import { NO_LISTS } from '../../model/word-lists';
 import { completedSieve, defaultSieve } from '../sieve';
 import { profileOptions, type ProfileOptions } from './options';
@@ -40,6 +41,7 @@ function through(
     facts,
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
     suppression: new Map(),
+    elsewhere: () => NOWHERE,
     lists: NO_LISTS,
   };
   const contact: Contact = newContact(1, person, false);

@@ -74,6 +74,8 @@ export type RangeRule = z.infer<typeof rangeRule>;
 /** What a brief can ask for, in the order in which it is looked at. */
 export const BRIEF_PARTS = ['place', 'sector', 'headcount', 'level', 'team', 'title'] as const;
 
+const elsewhere = z.enum(['pass', 'look', 'aside']).default('pass');
+
 export const screenOptions = z.object({
   rules: z
     .array(z.union([wordRule, rangeRule, blankRule]))
@@ -90,6 +92,9 @@ export const screenOptions = z.object({
   briefHeadcountFrom: z.int().min(0).max(10_000_000).default(0),
   briefHeadcountTo: z.int().min(0).max(10_000_000).default(0),
   suppression: z.boolean().default(true),
+  /** What becomes of those whom another job holds, and of those who left with another job's export. */
+  heldElsewhere: elsewhere,
+  leftElsewhere: elsewhere,
   /** 0: no limit. */
   atMostPerCompany: z.int().min(0).max(10_000).default(0),
 });

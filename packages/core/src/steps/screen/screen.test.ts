@@ -1,3 +1,4 @@
+import { NOWHERE } from '../../model/elsewhere';
 import { NO_LISTS } from '../../model/word-lists';
 import type * as z from 'zod';
 import { emptyPerson, type Person } from '../../model/person';
@@ -23,6 +24,7 @@ function fates(
 ) {
   const screened = screener(screenOptions.parse(options), {
     suppression,
+    elsewhere: () => NOWHERE,
     lists: NO_LISTS,
     decisions: { groups },
   });
@@ -53,6 +55,7 @@ test('a field of the person’s own is screened by its words, or by a range of i
   ];
   const screened = screener(screenOptions.parse({ rules }), {
     suppression: nobody,
+    elsewhere: () => NOWHERE,
     lists: NO_LISTS,
     decisions: { groups: new Map() },
   });

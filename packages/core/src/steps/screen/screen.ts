@@ -2,7 +2,6 @@ import { companyKey } from '../../company/company-key';
 import type { Person } from '../../model/person';
 import { fullName } from '../../model/person';
 import { suppressor } from '../../suppression/suppression';
-import { fold } from '../../text/fold';
 import { headcountRange } from '../../text/headcount';
 import { ownValue } from '../../text/own-value';
 import { remembered } from '../../text/remembered';
@@ -94,7 +93,12 @@ const isRuleField = (field: string): field is RuleField => RULE_FIELDS.some((kno
 /** The screen of one person after the other. It remembers how many of each company have passed. */
 export function screener(
   options: ScreenOptions,
-  { suppression, lists, decisions }: Pick<Env, 'suppression' | 'lists'> & { decisions: { groups: Groups } },
+  {
+    suppression,
+    elsewhere,
+    lists,
+    decisions,
+  }: Pick<Env, 'suppression' | 'elsewhere' | 'lists'> & { decisions: { groups: Groups } },
 ): (p: Person, kept: boolean, extra?: Record<string, string>, firmKey?: string) => Stop | null {
   const rules = options.rules.map((rule, number) => ({ ...rule, number, find: finderOf(rule) }));
   const groups = [...decisions.groups].map(([by, fates]) => ({ by, fates, keyOf: remembered(groupKey) }));
@@ -126,7 +130,20 @@ export function screener(
       else if (fate === 'aside' && word !== '' && !isKept(field)) return aside('rule-words', { ...about, word });
     }
     const misfit = fits(p, isKept);
-    return misfit && { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
+    if (!misfit) return knownElsewhere(p);
+    return { state: misfit.look ? 'look' : 'aside', code: misfit.code, why: misfit.why };
+  }
+
+  /** Looked at last: it asks the register. */
+  function knownElsewhere(p: Person): Stop | null {
+    const { heldElsewhere: held, leftElsewhere: left } = options;
+    if (held === 'pass' && left === 'pass') return null;
+    const known = elsewhere(p);
+    if (left !== 'pass' && known.left.length > 0)
+      return { state: left, code: 'left-elsewhere', why: { jobs: known.left.join(', ') } };
+    if (held !== 'pass' && known.held.length > 0)
+      return { state: held, code: 'held-elsewhere', why: { jobs: known.held.join(', ') } };
+    return null;
   }
 
   return (p, kept, extra = {}, firmKey = '') => {

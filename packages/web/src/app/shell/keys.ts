@@ -42,6 +42,7 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
     [
       ['J K', 'next and previous'],
       ['Y N C', 'its website says yes, no, cannot tell'],
+      ['S D', 'one company, or two'],
       ['X R', 'set aside, keep'],
       ['O', 'open its page'],
     ],

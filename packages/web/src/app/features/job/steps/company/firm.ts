@@ -46,6 +46,8 @@ export class Firm {
   readonly version = input(0);
   readonly answered = output<{ firm: FirmRow; answer: SiteAnswer }>();
   readonly fated = output<{ fate: 'aside' | 'keep'; recordIds: number[] }>();
+  /** Whether two companies are one. */
+  readonly kin = output<{ a: string; b: string; same: boolean }>();
   readonly person = output<{ id: number; state: Fate }>();
 
   protected readonly request = this.store.asked;
@@ -88,6 +90,8 @@ export class Firm {
       x: () => this.set('aside'),
       r: () => this.set('keep'),
       o: () => this.open(),
+      s: () => this.judge(true),
+      d: () => this.judge(false),
     });
   }
 
@@ -100,6 +104,15 @@ export class Firm {
     if (firm) this.fated.emit({ fate, recordIds: firm.people.map(({ id }) => id) });
   }
 
+  /** Says of the likeliest twin whether it is the same company; false where there is none. */
+  protected judge(same: boolean) {
+    const firm = this.firm();
+    const twin = firm?.twins[0];
+    if (!firm || !twin) return false;
+    return this.kin.emit({ a: firm.key, b: twin.key, same });
+  }
+
+  protected readonly sure = sureWords;
   protected addressOf = (path = '/'): string => `https://${this.firm()!.domain}${path}`;
 
   private open() {

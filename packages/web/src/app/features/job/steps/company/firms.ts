@@ -12,7 +12,7 @@ import {
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, Router } from '@angular/router';
-import type { SieveStep } from '@sieve/core';
+import type { DecisionBody, SieveStep } from '@sieve/core';
 import { companyOptions, type SiteAnswer } from '@sieve/core/steps/company/options';
 import { FATE_WORDS, say, type FirmQuery, type FirmRow, type Job } from '@sieve/contract';
 import { valueOf } from '../../../../state/asked';
@@ -171,6 +171,10 @@ export class Firms {
     const { question } = this.options();
     this.decisions.decide(this.job().id, { kind: 'site-answer', question, domain, answer });
     this.move(1);
+  }
+
+  protected decide(body: DecisionBody) {
+    this.decisions.decide(this.job().id, body);
   }
 
   protected set(fate: 'aside' | 'keep', recordIds: readonly number[]) {

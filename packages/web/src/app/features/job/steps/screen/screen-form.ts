@@ -11,7 +11,13 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { screenOptions, type BlankRule, type RangeRule, type WordRule } from '@sieve/core/steps/screen/options';
+import {
+  screenOptions,
+  type BlankRule,
+  type RangeRule,
+  type ScreenOptions,
+  type WordRule,
+} from '@sieve/core/steps/screen/options';
 import { ownValue } from '@sieve/core/text/own-value';
 import { signalStore } from '@ngrx/signals';
 import { valueOf, withAsked } from '../../../../state/asked';
@@ -28,6 +34,11 @@ type How = 'words' | 'range' | BlankRule['is'];
 const HOW_WORDS: Record<How, string> = { words: 'says', range: 'lies', blank: 'is blank', filled: 'is not blank' };
 /** Rows are counted anew when nothing was typed for so long, in ms. */
 const PAUSE = 400;
+const ELSEWHERE: { value: ScreenOptions['heldElsewhere']; label: string }[] = [
+  { value: 'pass', label: 'pass' },
+  { value: 'look', label: 'want a look' },
+  { value: 'aside', label: 'are set aside' },
+];
 type Field = Rule['field'];
 const FIELDS: { value: Field; label: string }[] = [
   { value: 'title', label: 'Title' },
@@ -103,6 +114,7 @@ export class ScreenForm implements StepForm {
   private readonly options = screenOptions.parse(inject(STEP_OPTIONS));
   private readonly own = inject(OwnFieldsStore);
   protected readonly effects = inject(EffectStore);
+  protected readonly elsewhere = ELSEWHERE;
   private readonly ownFields = computed(() => valueOf(this.own.asked()) ?? []);
   /** With the fields of the person's own that the job has, and those that rules name. */
   protected readonly fields = computed(() => {
@@ -114,6 +126,8 @@ export class ScreenForm implements StepForm {
   readonly form = this.builder.group({
     briefTitles: [this.options.briefTitles.join('\n')],
     suppression: [this.options.suppression],
+    heldElsewhere: [this.options.heldElsewhere],
+    leftElsewhere: [this.options.leftElsewhere],
     atMostPerCompany: [this.options.atMostPerCompany, [Validators.min(0), Validators.max(10_000)]],
     rules: this.rules,
   });

@@ -31,6 +31,8 @@ export const screenView: StepView = {
       ...(headcount ? [chip(`Headcount ${headcount}`, 'headcount-not-in-brief', 'keep')] : []),
       ...rules.map((rule, i) => chip(ruleWords(rule), `rule-${i}`, rule.fate === 'aside' ? 'drop' : 'keep')),
       ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
+      ...(options.leftElsewhere !== 'pass' ? [chip('Left with another job', 'left-elsewhere', 'drop')] : []),
+      ...(options.heldElsewhere !== 'pass' ? [chip('Held in another job', 'held-elsewhere', 'drop')] : []),
       ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
       ...(why['by-hand'] ? [chip('By hand', 'by-hand', 'drop')] : []),
       ...(why['group-aside'] ? [chip('Groups', 'group-aside', 'drop')] : []),
