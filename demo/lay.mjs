@@ -42,10 +42,13 @@ export async function layDemo(url, say) {
     say(`  ${name}: ${found.rows} rows`);
   };
 
-  const setUp = async (job, id, options) => {
+  const setUp = async (job, id, options, on) => {
     const { sieve } = await call('GET', `/api/jobs/${job}`);
     const was = sieve.find((step) => step.id === id);
-    await call('POST', `/api/jobs/${job}/steps`, { step: { ...was, options: { ...was.options, ...options } }, was });
+    await call('POST', `/api/jobs/${job}/steps`, {
+      step: { ...was, on: on ?? was.on, options: { ...was.options, ...options } },
+      was,
+    });
   };
 
   await call('POST', '/api/suppressions', {
@@ -144,6 +147,22 @@ export async function layDemo(url, say) {
   await call('PATCH', `/api/searches/${far.id}`, { standing: { kind: 'days', everyDays: 7, left: null } });
   await idle();
   say(`  a second one, pulled: ${far.split.count} people`);
+  await setUp(
+    abroad,
+    'company',
+    {
+      question: 'Do they store chilled goods for others?',
+      speaksFor: ['pallet places', 'cold storage', 'our stores', 'we hold', 'blast freezing', 'pick and pack'],
+      speaksAgainst: ['we make', 'install', 'our consultants'],
+      detailsBy: 'fernbank',
+      headcountFrom: 5,
+    },
+    true,
+  );
+  await idle();
+  await call('POST', `/api/jobs/${abroad}/runs`, { step: 'company' });
+  await idle();
+  say('  the websites of its companies: read and asked');
   const firms = await search(
     'Firms that log temperatures, Ireland',
     job,

@@ -71,7 +71,11 @@ const VIEWS = [
   ],
   ['runs', '/runs'],
   ['sources', `${job}?show=sources`, (page) => page.locator('section .link').first().click()],
-  ['companies', `${job}?show=companies`],
+  [
+    'companies',
+    `/jobs/${jobs.find(({ name }) => name.includes('Australia')).id}?step=company`,
+    (page) => page.locator('cs-firms tbody tr').nth(2).click(),
+  ],
   ['lines', `${job}?step=match`, (page) => page.getByRole('button', { name: 'Set up' }).click()],
   ['judge', `${job}/judge`],
   ['bring', `${job}/bring`, dropList],

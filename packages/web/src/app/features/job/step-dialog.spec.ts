@@ -68,6 +68,8 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
   await write('[formcontrolname=briefTitles]', 'Owner\n\n Head of Quality \nOwner');
   await write('[formcontrolname=atMostPerCompany]', '3');
   expect(saved()).toEqual({
+    heldElsewhere: 'pass',
+    leftElsewhere: 'pass',
     rules: [
       { field: 'company', words: ['dairy'], fate: 'keep' },
       { field: 'title', words: ['driver', 'intern'], fate: 'aside' },
