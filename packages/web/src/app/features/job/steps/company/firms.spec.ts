@@ -56,7 +56,7 @@ it('companies say what their websites answer and by which sentence; keys answer,
   http.expectOne(({ url }) => url === `/api/jobs/${job.id}/firms`).flush(page);
   await stable();
   expect(text()).toContain('1 answer of yours teaches it; from 12 on');
-  expect([...element.querySelectorAll('cs-answer-mark')].map(({ textContent }) => textContent!.trim())).toEqual(
+  expect([...element.querySelectorAll('cs-answer-mark')].map(({ textContent }) => textContent.trim())).toEqual(
     expect.arrayContaining(['yes', 'no']),
   );
   const press = async (key: string) => {
