@@ -100,6 +100,9 @@ export const firmView = firmRow.extend({
   ),
   /** Other names and domains that were put together with it. */
   joined: z.array(z.object({ key: z.string(), name: z.string(), domain: z.string() })),
+  /** All of its people who came. */
+  contactIds: z.array(id),
+  /** The first of them. */
   people: z.array(z.object({ id, name: z.string(), title: z.string(), state: z.string(), verdict: z.string() })),
 });
 export type FirmView = z.output<typeof firmView>;

@@ -25,6 +25,7 @@ export type { Link } from './grouping/cluster';
 export * from './match/compare';
 export * from './text/fold';
 export * from './text/most-common';
+export * from './text/headcount';
 export * from './match/likelihood';
 export * from './match/held-rules';
 export * from './match/match';

@@ -3,6 +3,7 @@ import {
   company,
   companyKey,
   companyTwins,
+  headcountRange,
   JUDGE_FROM,
   companyOptions,
   isParked,
@@ -39,14 +40,23 @@ const firmsOf = (contacts: string) => `
     coalesce(max(${firmPart('by')}), '') AS by
   FROM ${contacts} WHERE stop >= @at GROUP BY 1 HAVING key <> ''`;
 
-const ORDER: Record<FirmQuery['sort'], string> = {
-  name: 'name',
-  answer: `answer = '', answer`,
-  domain: 'domain',
-  sector: `sector = '', sector`,
-  headcount: 'CAST(headcount AS INTEGER)',
-  place: 'place',
-  contacts: 'came',
+const { compare } = new Intl.Collator('en');
+/** What is blank comes behind. */
+const by =
+  (value: (row: Stored) => string) =>
+  (a: Stored, b: Stored): number => {
+    const [x, y] = [value(a), value(b)];
+    return x === '' || y === '' ? Number(x === '') - Number(y === '') : compare(x, y);
+  };
+const ORDER: Record<FirmQuery['sort'], (a: Stored, b: Stored) => number> = {
+  name: by(({ name }) => name),
+  answer: by(({ answer }) => answer),
+  domain: by(({ domain }) => domain),
+  sector: by(({ sector }) => sector),
+  headcount: (a, b) => (headcountRange(a.headcount)?.from ?? 0) - (headcountRange(b.headcount)?.from ?? 0),
+  place: by(({ place }) => place),
+  // Most people first is what one looks for.
+  contacts: (a, b) => b.came - a.came,
 };
 
 type Stored = Omit<FirmRow, 'why'> & { why: string | null };
@@ -72,61 +82,46 @@ const answersIn = (db: Db, jobId: number, { question }: CompanyOptions) =>
 /** A page of the companies of those who came to a step. */
 export function firmPage(db: Db, jobId: number, query: FirmQuery): FirmPage {
   const { at, options } = stepOf(db, jobId, query.step);
-  const firms = firmsOf(shownOutcome(db, jobId).contacts);
-  const params = { at: Number.isFinite(at) ? at : 1e9 };
-  const counted = db.outcomes
-    .prepare(`SELECT state, answer, count(*) AS count FROM (${firms}) GROUP BY state, answer`)
-    .all(params) as { state: FirmRow['state']; answer: FirmRow['answer']; count: number }[];
-  const sum = (where: (row: (typeof counted)[number]) => boolean) =>
-    counted.filter(where).reduce((total, { count }) => total + count, 0);
-  const byHand = answersIn(db, jobId, options);
-  const taughtAs = (answer: string) => [...byHand.values()].filter((one) => one === answer).length;
-  const taught = { yes: taughtAs('yes'), no: taughtAs('no') };
+  const all = Number.isFinite(at)
+    ? (db.outcomes.prepare(firmsOf(shownOutcome(db, jobId).contacts)).all({ at }) as Stored[])
+    : [];
+  const byHand = [...answersIn(db, jobId, options).values()];
+  const taught = {
+    yes: byHand.filter((answer) => answer === 'yes').length,
+    no: byHand.filter((answer) => answer === 'no').length,
+  };
+  const count = <K extends 'state' | 'answer'>(key: K, value: Stored[K]) =>
+    all.filter((row) => row[key] === value).length;
+  const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
+  const holds = ({ name, domain, sector, place }: Stored) => {
+    const text = `${name} ${domain} ${sector} ${place}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  };
+  const order = ORDER[query.sort];
+  const chosen =
+    query.show === 'teach'
+      ? whatTeaches(
+          all.filter(({ answer, by }) => answer !== '' && by !== 'hand'),
+          taught,
+          MOST_TO_TEACH,
+        )
+      : all
+          .filter((row) => query.show === 'all' || row.state === query.show)
+          .filter((row) => query.answer === undefined || row.answer === query.answer)
+          .filter(holds)
+          .sort((a, b) => (query.desc ? -1 : 1) * order(a, b) || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
   return {
-    ...(query.show === 'teach' ? toTeach() : chosen()),
-    states: Object.fromEntries(STATES.map((state) => [state, sum((row) => row.state === state)])) as FirmPage['states'],
-    answers: {
-      yes: sum(({ answer }) => answer === 'yes'),
-      no: sum(({ answer }) => answer === 'no'),
-      unclear: sum(({ answer }) => answer === 'unclear'),
+    total: chosen.length,
+    rows: chosen.slice(query.offset, query.offset + query.limit).map(toRow),
+    states: {
+      pass: count('state', 'pass'),
+      aside: count('state', 'aside'),
+      look: count('state', 'look'),
+      waits: count('state', 'waits'),
     },
+    answers: { yes: count('answer', 'yes'), no: count('answer', 'no'), unclear: count('answer', 'unclear') },
     taught,
   };
-
-  function toTeach(): Pick<FirmPage, 'total' | 'rows'> {
-    const open = db.outcomes
-      .prepare(`SELECT * FROM (${firms}) WHERE answer <> '' AND by <> 'hand'`)
-      .all(params) as Stored[];
-    const rows = whatTeaches(open, taught, MOST_TO_TEACH).map(toRow);
-    return { total: rows.length, rows };
-  }
-
-  function chosen(): Pick<FirmPage, 'total' | 'rows'> {
-    const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
-    const where = [
-      ...(query.show === 'all' ? [] : ['state = @show']),
-      ...(query.answer === undefined ? [] : ['answer = @answer']),
-      ...words.map((_, i) => `lower(name || ' ' || domain || ' ' || sector || ' ' || place) LIKE @q${i} ESCAPE '\\'`),
-    ];
-    const from = `FROM (${firms}) ${where.length > 0 ? `WHERE ${where.join(' AND ')}` : ''}`;
-    const all = {
-      ...params,
-      show: query.show,
-      answer: query.answer,
-      ...Object.fromEntries(words.map((word, i) => [`q${i}`, `%${word.replace(/[\\%_]/g, '\\$&')}%`])),
-    };
-    // Most people first is what one looks for; all else in its order.
-    const down = query.desc !== (query.sort === 'contacts');
-    const order = ORDER[query.sort]
-      .split(', ')
-      .map((part) => `${part} ${down ? 'DESC' : 'ASC'}`)
-      .join(', ');
-    const rows = db.outcomes
-      .prepare(`SELECT * ${from} ORDER BY ${order}, name, key LIMIT @limit OFFSET @offset`)
-      .all({ ...all, limit: query.limit, offset: query.offset }) as Stored[];
-    const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get(all) as number;
-    return { total, rows: rows.map(toRow) };
-  }
 }
 
 /** A company of those who came to a step in full: what its website says, what was bought of it, and its people. */
@@ -141,7 +136,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     .prepare(
       `SELECT id, trim(firstName || ' ' || lastName) AS name, title, verdict,
          CASE WHEN stop > @at THEN 'pass' ELSE state END AS state
-       FROM ${contacts} WHERE stop >= @at AND ${KEY} = @key ORDER BY id LIMIT ${MOST_PEOPLE}`,
+       FROM ${contacts} WHERE stop >= @at AND ${KEY} = @key ORDER BY id`,
     )
     .all({ at, key }) as FirmView['people'];
   return {
@@ -150,7 +145,8 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     bought: boughtOf(db, row, options),
     topics: topicsOf(db, row, options),
     ...kinOf(db, jobId, contacts, row, at),
-    people,
+    people: people.slice(0, MOST_PEOPLE),
+    contactIds: people.map(({ id }) => id),
   };
 }
 

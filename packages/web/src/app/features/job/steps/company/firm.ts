@@ -101,7 +101,7 @@ export class Firm {
 
   protected set(fate: 'aside' | 'keep') {
     const firm = this.firm();
-    if (firm) this.fated.emit({ fate, recordIds: firm.people.map(({ id }) => id) });
+    if (firm) this.fated.emit({ fate, recordIds: firm.contactIds });
   }
 
   /** Says of the likeliest twin whether it is the same company; false where there is none. */

@@ -42,6 +42,7 @@ const view: FirmView = {
   topics: null,
   twins: [{ key: 'bracken-fold.example', name: 'Bracken Fold', domain: '', place: '', chance: 0.6 }],
   joined: [],
+  contactIds: [7],
   people: [{ id: 7, name: 'Maren Oakhill', title: 'Owner', state: 'pass', verdict: '' }],
 };
 
