@@ -21,10 +21,20 @@ it('each tray says how many are left, what was taken out and what is to do', asy
     ['Match duplicates', '22 pairs to judge', '1,935', '−640'],
     ['Screen', '191 want a look', '1,200', '−544'],
     ['Find profiles', 'off', '1,200'],
+    ['Companies', 'off', '1,200'],
     ['Append email', '92 wait', '1,100', '−8'],
     ['Verify', '75 wait', '425', '−600'],
   ]);
-  expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([null, null, null, 'step', null, null, null]);
+  expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([
+    null,
+    null,
+    null,
+    'step',
+    null,
+    null,
+    null,
+    null,
+  ]);
 });
 
 it('an empty job counts nothing, and steps that are off say so', async () => {
@@ -39,6 +49,7 @@ it('an empty job counts nothing, and steps that are off say so', async () => {
     ['Match duplicates', '0'],
     ['Screen', '0 rules'],
     ['Find profiles', 'off'],
+    ['Companies', 'off'],
     ['Append email', 'off'],
     ['Verify', 'off'],
   ]);
@@ -56,5 +67,5 @@ it('trays lead to their steps, the first one to the sources', async () => {
   fixture.componentInstance.chosen.subscribe((step) => chosen.push(step));
   fixture.componentInstance.sources.subscribe(() => chosen.push('sources'));
   for (const tray of trays) tray.click();
-  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'profile', 'append-email', 'verify']);
+  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'profile', 'company', 'append-email', 'verify']);
 });
