@@ -26,6 +26,7 @@ const runningFar = async (kind: string, least: number) => {
 };
 
 test('a killed server goes on where it was: no row twice, nothing bought twice, the budget kept', async () => {
+  test.setTimeout(240_000);
   const { id } = await world.call<Job>('POST', '/api/jobs', { name: 'Kill', targetValid: 100, budgetCents: 300 });
   const lines = Array.from({ length: 60_000 }, (_, i) => `Maren ${i},m${i}@brackenfold.example`);
   const intake = world.bring(id, 'many.csv', Buffer.from(`Name,Email\n${lines.join('\n')}\n`));
