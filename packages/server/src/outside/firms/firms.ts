@@ -3,16 +3,13 @@ import type { FinderSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { callService } from '../wrap/call-service';
 import { readAs } from '../wrap/read-as';
-import { ServiceDown } from '../wrap/service-down';
-
-type Service = FinderSetting;
+import { buyRecordAs, offerAt } from '../wrap/records';
 
 const found = z.object({ companies: z.array(firmCandidate) });
-const offered = z.object({ record: z.string().min(1).max(200).nullable(), price_cents: z.int().min(0) });
 
 /** The companies that a service knows by a name; free. */
 export async function searchFirms(
-  service: Service,
+  service: FinderSetting,
   { name, city, country }: QuestionOf<'firm-search'>,
   signal: AbortSignal,
 ): Promise<AnswerOf<'firm-search'>> {
@@ -22,23 +19,15 @@ export async function searchFirms(
 }
 
 /** What a service offers of a company, and for how much; free. */
-export async function offerOf(
-  service: Service,
+export const offerOf = (
+  service: FinderSetting,
   { domain }: QuestionOf<'firm-offer'>,
   signal: AbortSignal,
-): Promise<AnswerOf<'firm-offer'>> {
-  const answer = await callService(service, 'GET', `/v1/companies/${encodeURIComponent(domain)}`, undefined, signal);
-  const { record, price_cents: priceCents } = readAs(offered, service, answer);
-  if (priceCents > service.priceCents) throw new ServiceDown(service.id, 'it asks more than the price in the settings');
-  return { record, priceCents };
-}
+): Promise<AnswerOf<'firm-offer'>> => offerAt(service, `/v1/companies/${encodeURIComponent(domain)}`, signal);
 
-/** Buys what a service knows of a company; the same record again is bought once. */
-export async function buyRecord(
-  service: Service,
+/** Buys what a service knows of a company. */
+export const buyRecord = (
+  service: FinderSetting,
   { record }: QuestionOf<'firm-record'>,
   signal: AbortSignal,
-): Promise<AnswerOf<'firm-record'>> {
-  const path = `/v1/purchases/${encodeURIComponent(record)}`;
-  return readAs(firmRecordAnswer, service, await callService(service, 'PUT', path, undefined, signal));
-}
+): Promise<AnswerOf<'firm-record'>> => buyRecordAs(firmRecordAnswer, service, record, signal);
