@@ -28,6 +28,9 @@ export interface FactKind<Q, A> {
 /** What the facts that the mail system itself gives have in common. */
 export const OF_MAIL = { who: () => 'mail', ages: true, paid: false, priceCents: () => 0 };
 
+/** What asking for nothing has in common. */
+export const FREE = { ages: true, paid: false, priceCents: () => 0 };
+
 /** What the facts of a service that sells have in common. */
 export const OF_SERVICE = { who: ({ service }: { service: string }) => service, silence: () => null };
 

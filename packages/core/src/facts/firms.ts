@@ -1,8 +1,7 @@
 import * as z from 'zod';
 import { fold } from '../text/fold';
-import { OF_SERVICE, type FactKind } from './fact-kind';
-
-const FREE = { ...OF_SERVICE, ages: true, paid: false, priceCents: () => 0 };
+import { FREE, OF_SERVICE, type FactKind } from './fact-kind';
+import { BOUGHT, OFFER_OF_DOMAIN, type Offer } from './offer';
 
 export const firmCandidate = z.object({ name: z.string(), domain: z.string(), city: z.string(), country: z.string() });
 export type FirmCandidate = z.infer<typeof firmCandidate>;
@@ -13,19 +12,14 @@ export const firmSearch: FactKind<
   { service: string; name: string; city: string; country: string },
   z.infer<typeof candidates>
 > = {
+  ...OF_SERVICE,
   ...FREE,
   answer: candidates,
   key: ({ name, city, country }) => JSON.stringify([fold(name), fold(city), country]),
 };
 
-const offer = z.object({ record: z.string().nullable(), priceCents: z.int().min(0) });
-
 /** What a service offers of a company; null when it knows nothing. Buying it is a question of its own. */
-export const firmOffer: FactKind<{ service: string; domain: string }, z.infer<typeof offer>> = {
-  ...FREE,
-  answer: offer,
-  key: ({ domain }) => domain,
-};
+export const firmOffer: FactKind<{ service: string; domain: string }, Offer> = OFFER_OF_DOMAIN;
 
 /** What a service knows of a company; '' and null for what it does not. */
 export const firmRecordAnswer = z.object({
@@ -43,10 +37,6 @@ export type FirmRecord = z.infer<typeof firmRecordAnswer>;
 
 /** What is known of a company, bought once. */
 export const firmRecord: FactKind<{ service: string; record: string; priceCents: number }, FirmRecord> = {
-  ...OF_SERVICE,
+  ...BOUGHT,
   answer: firmRecordAnswer,
-  key: (question) => question.record,
-  ages: false,
-  paid: true,
-  priceCents: ({ priceCents }) => priceCents,
 };

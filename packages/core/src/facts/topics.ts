@@ -1,19 +1,13 @@
 import * as z from 'zod';
-import { OF_SERVICE, type FactKind } from './fact-kind';
+import type { FactKind } from './fact-kind';
+import { BOUGHT, OFFER_OF_DOMAIN, type Offer } from './offer';
 
 const WEEK_MS = 7 * 86_400_000;
 
-const offer = z.object({ record: z.string().nullable(), priceCents: z.int().min(0) });
-
 /** Whether a service saw people of a company read about something this week; null when nobody did. Free; holds for a week. */
-export const topicOffer: FactKind<{ service: string; domain: string }, z.infer<typeof offer>> = {
-  ...OF_SERVICE,
-  answer: offer,
-  key: ({ domain }) => domain,
-  ages: true,
+export const topicOffer: FactKind<{ service: string; domain: string }, Offer> = {
+  ...OFFER_OF_DOMAIN,
   freshForMs: WEEK_MS,
-  paid: false,
-  priceCents: () => 0,
 };
 
 export const topicRecordAnswer = z.object({ topics: z.array(z.string()) });
@@ -23,10 +17,6 @@ export const topicRecord: FactKind<
   { service: string; record: string; priceCents: number },
   z.infer<typeof topicRecordAnswer>
 > = {
-  ...OF_SERVICE,
+  ...BOUGHT,
   answer: topicRecordAnswer,
-  key: ({ record }) => record,
-  ages: false,
-  paid: true,
-  priceCents: ({ priceCents }) => priceCents,
 };

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
-import { MatButtonModule } from '@angular/material/button';
 import { valueOf } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
+import { Pager } from '../../ui/pager';
 import { Status } from '../../ui/status/status';
 import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
 
@@ -10,7 +10,7 @@ import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
   selector: 'cs-companies-list',
   host: { class: 'pane-middle' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, CountPipe, Status],
+  imports: [CountPipe, Pager, Status],
   providers: [CompaniesStore],
   templateUrl: './companies-list.html',
   styleUrl: './companies-list.scss',

@@ -3,6 +3,7 @@ import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angula
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
+import { LEAST_TAUGHT } from '@sieve/core/steps/company/learn';
 import { companyOptions } from '@sieve/core/steps/company/options';
 import { Session } from '../../../../state/session';
 import { MoneyPipe } from '../../../../ui/money';
@@ -52,6 +53,7 @@ export class CompanyForm implements StepForm {
   private readonly settings = inject(Session).settings;
   protected readonly service = computed(() => this.settings()?.companyService ?? null);
   protected readonly topicService = computed(() => this.settings()?.topicService ?? null);
+  protected readonly leastTaught = LEAST_TAUGHT;
   protected readonly model = computed(() => this.settings()?.languageModel ?? null);
   readonly form = this.fields.group({
     question: [this.options.question, Validators.maxLength(200)],

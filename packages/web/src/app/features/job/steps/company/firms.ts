@@ -10,9 +10,9 @@ import {
   viewChildren,
 } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { MatButtonModule } from '@angular/material/button';
 import { ActivatedRoute, Router } from '@angular/router';
 import type { DecisionBody, SieveStep } from '@sieve/core';
+import { LEAST_TAUGHT } from '@sieve/core/steps/company/learn';
 import { companyOptions, type SiteAnswer } from '@sieve/core/steps/company/options';
 import { FATE_WORDS, say, type FirmQuery, type FirmRow, type Job } from '@sieve/contract';
 import { valueOf } from '../../../../state/asked';
@@ -20,6 +20,7 @@ import { Decisions } from '../../../../state/decisions';
 import { CountPipe } from '../../../../ui/count';
 import { FilterBox } from '../../../../ui/filter-box';
 import { Notices } from '../../../../ui/notices';
+import { Pager } from '../../../../ui/pager';
 import { Shortcuts } from '../../../../ui/shortcuts/shortcuts';
 import { Status } from '../../../../ui/status/status';
 import { type Tab, Tabs } from '../../../../ui/tabs/tabs';
@@ -42,7 +43,7 @@ const COLUMNS: readonly { sort: FirmQuery['sort']; label: string; figure?: true 
 @Component({
   selector: 'cs-firms',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, CountPipe, FilterBox, Status, Tabs, AnswerMark, Firm],
+  imports: [CountPipe, FilterBox, Pager, Status, Tabs, AnswerMark, Firm],
   providers: [FirmsStore],
   templateUrl: './firms.html',
   styleUrl: './firms.scss',
@@ -57,6 +58,7 @@ export class Firms {
   private readonly address = toSignal(inject(ActivatedRoute).queryParamMap, { requireSync: true });
   protected readonly options = computed(() => companyOptions.parse(this.step().options));
   protected readonly columns = COLUMNS;
+  protected readonly leastTaught = LEAST_TAUGHT;
 
   protected readonly show = computed<Show>(() => SHOWS.find((show) => show === this.address().get('firms')) ?? 'all');
   protected readonly answer = computed(
@@ -77,7 +79,6 @@ export class Firms {
   protected readonly request = this.store.asked;
   protected readonly page = computed(() => valueOf(this.request()));
   protected readonly pageSize = FIRMS_A_PAGE;
-  protected readonly lastShown = computed(() => this.offset() + (this.page()?.rows.length ?? 0));
   protected readonly tabs = computed<Tab<Show>[]>(() => {
     const states = this.page()?.states ?? { pass: 0, aside: 0, look: 0, waits: 0 };
     const all = states.pass + states.aside + states.look + states.waits;
