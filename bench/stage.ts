@@ -50,7 +50,7 @@ async function prepareIntake() {
     decide(db, jobId, 'you', { kind: 'configure', step: { id: kind, kind, on, options: read } }, 0);
   };
   setUp('screen', true, {
-    rules: [{ field: 'title', words: ['driver', 'assistant', 'intern'], fate: 'aside' }],
+    rules: [{ conditions: [{ field: 'title', values: ['driver', 'assistant', 'intern'] }], fate: 'aside' }],
     briefTitles: ['Head of Quality', 'Production Manager'],
     atMostPerCompany: 3,
   });

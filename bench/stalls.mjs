@@ -71,7 +71,9 @@ try {
     await measured(`grouped by ${by}`, () => ask('GET', `${of}/groups?step=screen&by=${by}`));
   await measured('rows of one reason', () => ask('GET', `${of}/rows?step=screen&fate=aside&why=rule-0`));
   await measured('what a rule would take', () =>
-    ask('POST', `${of}/screen/effect`, { rules: [{ field: 'title', words: ['manag*'], fate: 'aside' }] }),
+    ask('POST', `${of}/screen/effect`, {
+      rules: [{ conditions: [{ field: 'title', values: ['manag*'] }], fate: 'aside' }],
+    }),
   );
   await measured('how much of each source fits', () => ask('GET', `${of}/hit-rates`));
   await measured('pairs to judge', () => ask('GET', `${of}/pairs`));
@@ -111,7 +113,7 @@ try {
   });
   const was = sieve.find(({ id }) => id === 'screen');
   await measured('a rule changed, all sifted again', async () => {
-    const rules = [{ field: 'title', words: ['driver'], fate: 'aside' }];
+    const rules = [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }];
     await ask('POST', `${of}/steps`, { step: { ...was, options: { ...was.options, rules } }, was });
     await idle();
   });

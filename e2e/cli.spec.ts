@@ -27,7 +27,12 @@ test('files in, batches out, counts as JSON', () => {
     name: 'Guild and show',
     columns: { Visited: 'own' },
     suppress: ['bridgecross.example'],
-    steps: [{ kind: 'screen', options: { rules: [{ field: 'title', words: ['driver', 'intern'], fate: 'aside' }] } }],
+    steps: [
+      {
+        kind: 'screen',
+        options: { rules: [{ conditions: [{ field: 'title', values: ['driver', 'intern'] }], fate: 'aside' }] },
+      },
+    ],
     export: {
       columns: [
         { field: 'fullName', heading: 'Name' },

@@ -47,7 +47,9 @@ test('a messy file becomes verified batches', async ({ page }) => {
   // Screen: a rule, a row set aside with one key and taken back.
   await page.getByRole('button', { name: 'Edit rules' }).click();
   await page.getByRole('button', { name: 'Rule', exact: true }).click();
-  await page.getByLabel('Words, with commas between').fill('assistant, intern, driver, administrator');
+  const rule = page.getByRole('group', { name: 'Rule 1', exact: true }).getByLabel('Add a condition');
+  await rule.fill('title: assistant, intern, driver, administrator');
+  await rule.press('Enter');
   await settled(page, '/steps', () => page.getByRole('button', { name: 'Use' }).click());
   await expect.poll(() => count(page, 'Set aside')).toBeGreaterThan(100);
   const passing = await count(page, 'Pass');

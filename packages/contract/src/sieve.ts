@@ -1,5 +1,5 @@
 import { SPEAKS } from '@sieve/core/steps/profile/options';
-import { BRIEF_PARTS, GROUP_FIELDS } from '@sieve/core/steps/screen/options';
+import { BRIEF_PARTS, groupBy } from '@sieve/core/steps/screen/options';
 import { titleWord, wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, firm, id, issue, person, personField } from './model';
@@ -130,7 +130,7 @@ export const pairView = z.object({ a: recordView, b: recordView, chance: z.numbe
 export type PairView = z.output<typeof pairView>;
 export const pairsView = z.object({ total: count, pairs: z.array(pairView) });
 
-export const groupQuery = z.object({ step: z.string().max(60), by: z.enum(GROUP_FIELDS) });
+export const groupQuery = z.object({ step: z.string().max(60), by: groupBy });
 export type GroupQuery = z.output<typeof groupQuery>;
 
 /** Those of a job who share a value of a field. */

@@ -82,6 +82,7 @@ export const FATE_WORDS: Record<string, string> = {
   'rule-words': '{field} says “{word}”',
   'rule-blank': '{field} is {word}',
   'rule-lacks': '{field} says none of the words of rule {rule}',
+  'rule-met': '{field} says “{word}”, and all else of rule {rule} holds',
   'title-near-brief': 'the title is close to “{near}” ({fit}) but not in the brief',
   'title-not-in-brief': 'title: none of the brief’s',
   'level-not-in-brief': 'level: {level}, none of the brief’s',
@@ -210,7 +211,7 @@ const SILENCE_WORDS: Record<string, string> = {
 export function say(words: string, facts: Record<string, string | number>): string {
   return words.replace(/\{(\w+)\}/g, (_, key: string) => {
     const fact = facts[key] ?? '';
-    if (key === 'field') return LOWER[String(fact)] ?? String(fact);
+    if (key === 'field') return LOWER[String(fact)] ?? String(fact).replace(/^own:/, '');
     if (key === 'rule') return String(Number(fact) + 1);
     if (key === 'reason') return REASON_WORDS[fact as VerdictReason] ?? SILENCE_WORDS[fact] ?? String(fact);
     return String(fact);

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { PERSON_FIELDS } from '../model/person';
 import { SITE_ANSWERS } from '../steps/company/options';
-import { GROUP_FIELDS } from '../steps/screen/options';
+import { groupBy } from '../steps/screen/options';
 import { sieveStep } from '../steps/sieve';
 
 const recordId = z.int().positive();
@@ -20,7 +20,7 @@ export const decisionBody = z.discriminatedUnion('kind', [
   /** All who share a value of a field. */
   z.object({
     kind: z.literal('group'),
-    by: z.enum(GROUP_FIELDS),
+    by: groupBy,
     value: z.string().min(1),
     fate: z.enum(['keep', 'aside']),
   }),

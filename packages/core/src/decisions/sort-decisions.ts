@@ -3,13 +3,13 @@ import { togetherWith, type PersonField } from '../model/person';
 import { fold } from '../text/fold';
 import type { SiteAnswer } from '../steps/company/options';
 import { groupKey } from '../steps/screen/groups';
-import type { GroupField } from '../steps/screen/options';
+import type { GroupBy } from '../steps/screen/options';
 
 /** Decisions, sorted by what they are about. Later ones win over earlier ones. */
 export interface Sorted {
   /** By record: set aside (null), or kept as far as and including a step. */
   fates: Map<number, { order: number; keepTo: string | null }>;
-  groups: Map<GroupField, Map<string, 'keep' | 'aside'>>;
+  groups: Map<GroupBy, Map<string, 'keep' | 'aside'>>;
   same: [number, number][];
   /** Records of which no two are one person: two that were judged, or all that were taken apart. */
   different: number[][];

@@ -65,7 +65,7 @@ const fates = (given: SiftInput) => Object.fromEntries(sift(given).contacts.map(
 const sieveWith = (id: string, options: SieveStep['options']) =>
   withStep(defaultSieve(), { id, kind: id, on: true, options });
 const screen = sieveWith('screen', {
-  rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
+  rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }],
   briefTitles: ['Quality Manager', 'Head of Quality'],
   suppression: true,
   atMostPerCompany: 1,

@@ -1,3 +1,4 @@
+import { BLANK } from '@sieve/core/steps/screen/rules';
 import {
   rowQuery,
   SORTS,
@@ -18,7 +19,9 @@ const TOWNS = ['Wells', 'Settle', 'Bala', ''];
 beforeAll(async () => {
   server = await harness();
   job = (await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Rows' })).body.id;
-  await server.setUp(job, 'screen', { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] });
+  await server.setUp(job, 'screen', {
+    rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }],
+  });
   const lines = Array.from({ length: 230 }, (_, i) => {
     const n = (i * 7919) % 230;
     return `Maren Oakhill${String.fromCharCode(97 + (n % 26))}${'xyz'[n % 3]},${TITLES[n % 5]},Firm ${n},m${n}@firm${n}.example,${TOWNS[n % 4]},https://www.people.example/p/m${n}`;
@@ -71,7 +74,7 @@ test('fields of one’s own are kept in the form of their type, shown, sorted by
   expect(await sorted('Wheels', '&desc=true&limit=1')).toEqual(['Ann 1250']);
   expect(await sorted('Joined')).toEqual(['Cy ', 'Bo 2026-01-02', 'Di 2026-05-01', 'Ann 2026-11-03']);
   expect(await sorted('Opted in')).toEqual(['Bo no', 'Di no', 'Ann yes', 'Cy yes']);
-  const rules = [{ field: 'own:Wheels', type: 'number', from: '50', to: '', fate: 'keep' }];
+  const rules = [{ conditions: [{ field: 'own:Wheels', values: ['50..'] }], fate: 'keep' }];
   await server.setUp(body.id, 'screen', { rules });
   await server.idle();
   expect(await sorted('Wheels')).toEqual(['Bo 90', 'Ann 1250']);
@@ -110,8 +113,8 @@ test('what other rules of the screen would take is what they take once they stan
   ];
   await server.bring(body.id, 'few.csv', `Name,Position,Company,Phone\n${lines.join('\n')}\n`);
   const rules = [
-    { field: 'title', words: ['driv*'], fate: 'aside' },
-    { field: 'phone', is: 'blank', fate: 'aside' },
+    { conditions: [{ field: 'title', values: ['driv*'] }], fate: 'aside' },
+    { conditions: [{ field: 'phone', values: [BLANK] }], fate: 'aside' },
   ];
   const effect = (options: object) => server.call('POST', `/api/jobs/${body.id}/screen/effect`, options);
   expect((await effect({})).body).toEqual({ came: 4, pass: 4, rules: [] });
@@ -121,12 +124,16 @@ test('what other rules of the screen would take is what they take once they stan
   const step = (fate: string) =>
     server.call<RowPage>('GET', `/api/jobs/${body.id}/rows?step=screen&fate=${fate}`).then(({ body }) => body.total);
   expect([await step('pass'), await step('aside')]).toEqual([1, 3]);
-  expect((await effect({ rules: [{ field: 'any', is: 'blank', fate: 'aside' }] })).status).toBe(400);
+  expect((await effect({ rules: [{ conditions: [{ field: 'any', values: [BLANK] }], fate: 'aside' }] })).status).toBe(
+    400,
+  );
 });
 
 test('how much of each source passes, why not the rest, and how many more rows the target needs', async () => {
   const { body } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Rate', targetValid: 30 });
-  await server.setUp(body.id, 'screen', { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] });
+  await server.setUp(body.id, 'screen', {
+    rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }],
+  });
   const line = (n: number, title: string) => `Person Oak${n},${title},Firm ${n},p${n}@firm${n}.example`;
   const lines = (from: number, to: number, title: (n: number) => string) =>
     Array.from({ length: to - from }, (_, i) => line(from + i, title(from + i))).join('\n');

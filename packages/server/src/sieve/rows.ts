@@ -51,9 +51,12 @@ const ORDER: Record<Exclude<RowQuery['sort'], 'own'>, string> = {
   records: 'records',
 };
 
+/** The value of the field of the person's own that is called @own. */
+const OWN_VALUE = `(SELECT value FROM json_each(rest, '$[${REST_FIELDS.indexOf('extra')}]') WHERE key = @own)`;
+
 /** The value of an own field, as it is sorted by; who has none comes first. */
 function ownOrder(db: Db, jobId: number, own: string | undefined): string {
-  const value = `(SELECT value FROM json_each(rest, '$[${REST_FIELDS.indexOf('extra')}]') WHERE key = @own)`;
+  const value = OWN_VALUE;
   const isNumber = ownFieldsIn(db, jobId).find(({ name }) => name === own)?.type === 'number';
   return isNumber
     ? `coalesce(CASE WHEN ${value} GLOB '*[^0-9.-]*' THEN NULL ELSE CAST(${value} AS REAL) END, -1e300)`
@@ -269,13 +272,15 @@ const MOST_GROUPS = 500;
  */
 export function contactGroups(db: Db, jobId: number, { step, by }: GroupQuery): ContactGroup[] {
   const said = sortDecisions(standingDecisions(db, jobId)).groups.get(by);
+  const own = by.startsWith('own:') ? by.slice('own:'.length) : null;
+  const value = own === null ? by : OWN_VALUE;
   const rows = db.outcomes
     .prepare(
-      `SELECT ${by} AS value, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
+      `SELECT ${value} AS value, count(*) AS count, sum(stop = @step AND state = 'aside') AS aside
        FROM ${shownOutcome(db, jobId).contacts}
-       WHERE stop >= @step AND ${by} <> '' GROUP BY ${by} ORDER BY count DESC, value`,
+       WHERE stop >= @step AND value <> '' GROUP BY value ORDER BY count DESC, value`,
     )
-    .all({ step: stepPosition(db, jobId, step) }) as Omit<ContactGroup, 'fate'>[];
+    .all({ step: stepPosition(db, jobId, step), ...(own !== null && { own }) }) as Omit<ContactGroup, 'fate'>[];
   const groups = new Map<string, ContactGroup>();
   for (const row of rows) {
     const key = groupKey(row.value);

@@ -9,6 +9,7 @@ import { briefFit } from './brief';
 import { titleReader } from '../../tidy/title-meaning';
 import { titleFitter } from './title-fit';
 import { screenOptions, type ScreenOptions } from './options';
+import { BLANK, type ScreenRule } from './rules';
 import { groupKey, type Groups } from './groups';
 import { screener } from './screen';
 
@@ -17,8 +18,13 @@ const nobody: Suppression = new Map();
 const listOf = (...entries: z.input<typeof suppressionEntry>[]): Suppression =>
   new Map(entries.map((entry) => [suppressionKey(entry), suppressionEntry.parse(entry)]));
 
+type Rules = {
+  conditions: (Omit<ScreenRule['conditions'][number], 'not'> & { not?: boolean })[];
+  fate: ScreenRule['fate'];
+}[];
+
 function fates(
-  options: Partial<ScreenOptions>,
+  options: Partial<Omit<ScreenOptions, 'rules'> & { rules: Rules }>,
   people: Partial<Person>[],
   { suppression = nobody, groups = new Map() as Groups, kept = [] as number[] } = {},
 ) {
@@ -36,7 +42,9 @@ function fates(
 const codes = (...given: Parameters<typeof fates>) => fates(...given).map(({ code }) => code);
 
 test('a rule finds whole words in its own field only, whatever their case, and says which', () => {
-  const rules = [{ field: 'title' as const, words: ['driver', 'head chef'], fate: 'aside' as const }];
+  const rules = [
+    { conditions: [{ field: 'title' as const, values: ['driver', 'head chef'] }], fate: 'aside' as const },
+  ];
   const given = fates({ rules }, [
     { title: 'Delivery DRIVER' },
     { title: 'Head Chef' },
@@ -48,10 +56,10 @@ test('a rule finds whole words in its own field only, whatever their case, and s
 });
 
 test('a field of the person’s own is screened by its words, or by a range of its type', () => {
-  const rules: ScreenOptions['rules'] = [
-    { field: 'own:Member', words: ['no'], fate: 'aside' },
-    { field: 'own:Wheels', type: 'number', from: '40', to: '', fate: 'keep' },
-    { field: 'own:Joined', type: 'date', from: '2020-01-01', to: '2020-12-31', fate: 'aside' },
+  const rules: Rules = [
+    { conditions: [{ field: 'own:Member', values: ['no'] }], fate: 'aside' },
+    { conditions: [{ field: 'own:Wheels', values: ['40..'] }], fate: 'keep' },
+    { conditions: [{ field: 'own:Joined', values: ['2020-01-01..2020-12-31'] }], fate: 'aside' },
   ];
   const screened = screener(screenOptions.parse({ rules }), {
     suppression: nobody,
@@ -68,16 +76,18 @@ test('a field of the person’s own is screened by its words, or by a range of i
   expect(stopped({ Wheels: 'some' })).toEqual({ rule: 1, field: 'own:Wheels' });
   expect(stopped({ Wheels: '40', Joined: '2020-12-31' })).toEqual({ rule: 2, field: 'own:Joined', word: '2020-12-31' });
   expect(stopped({ Wheels: '100', Joined: '2021-01-01' })).toBe('passed');
-  const faults = [
-    { from: '', to: '' },
-    { from: 'many', to: '' },
-    { from: '1,000', to: '' },
-  ].map((bounds) => screenOptions.safeParse({ rules: [{ ...rules[1], ...bounds }] }).success);
+  const faults = ['..', 'many..', '1..some'].map(
+    (values) =>
+      screenOptions.safeParse({ rules: [{ conditions: [{ field: 'own:Wheels', values: [values] }], fate: 'keep' }] })
+        .success,
+  );
   expect(faults).toEqual([false, false, false]);
 });
 
 test('a star in the words of a rule is any letters of the same word', () => {
-  const rules = [{ field: 'any' as const, words: ['manag*', 'info@*', '*keeper'], fate: 'aside' as const }];
+  const rules = [
+    { conditions: [{ field: 'any' as const, values: ['manag*', 'info@*', '*keeper'] }], fate: 'aside' as const },
+  ];
   const given = fates({ rules }, [
     { title: 'Managing Director' },
     { title: 'Stage Hand, Manage' },
@@ -101,10 +111,10 @@ test('a star in the words of a rule is any letters of the same word', () => {
 });
 
 test('blank or not, and a headcount within bounds wherever its band may lie', () => {
-  const rules: ScreenOptions['rules'] = [
-    { field: 'phone', is: 'blank', fate: 'aside' },
-    { field: 'profile', is: 'filled', fate: 'keep' },
-    { field: 'headcount', type: 'number', from: '50', to: '500', fate: 'keep' },
+  const rules: Rules = [
+    { conditions: [{ field: 'phone', values: [BLANK] }], fate: 'aside' },
+    { conditions: [{ field: 'profile', not: true, values: [BLANK] }], fate: 'keep' },
+    { conditions: [{ field: 'headcount', values: ['50..500'] }], fate: 'keep' },
   ];
   const reached = { phone: '+441632960001', profile: 'https://www.people.example/p/a' };
   const given = fates({ rules }, [
@@ -125,10 +135,61 @@ test('blank or not, and a headcount within bounds wherever its band may lie', ()
   ]);
 });
 
+test('conditions of a rule hold together, some turned round; patterns are found; a slow or broken one is refused', () => {
+  const rules: Rules = [
+    {
+      conditions: [
+        { field: 'title', values: ['assistant', '/^(sub|vice)-/'] },
+        { field: 'sector', not: true, values: ['dairy', BLANK] },
+      ],
+      fate: 'aside',
+    },
+    {
+      conditions: [
+        { field: 'place', values: ['GB', 'IE'] },
+        { field: 'note', not: true, values: ['closed'] },
+      ],
+      fate: 'keep',
+    },
+  ];
+  const given = fates({ rules }, [
+    { title: 'Assistant', sector: 'Haulage', country: 'GB' },
+    { title: 'Vice-Chair', sector: 'Haulage', country: 'GB' },
+    { title: 'Assistant', sector: 'Dairy', country: 'GB' },
+    { title: 'Assistant', country: 'IE' },
+    { title: 'Advice-giver', sector: 'Haulage', country: 'FR' },
+    { title: 'Owner', country: 'GB', note: 'Closed in May' },
+  ]);
+  expect(given.map(({ code, why }) => [code, ...Object.values(why)])).toEqual([
+    ['rule-met', 0, 'title', 'Assistant'],
+    ['rule-met', 0, 'title', 'Vice-'],
+    ['passed'],
+    ['passed'],
+    ['rule-lacks', 1, 'place'],
+    ['rule-words', 1, 'note', 'Closed'],
+  ]);
+  const isRule = (value: string) =>
+    screenOptions.safeParse({ rules: [{ conditions: [{ field: 'any', values: [value] }], fate: 'aside' }] }).success;
+  expect(['/a(b/', '/(a+)+$/', '(blank)', '/a|b/'].map(isRule)).toEqual([false, false, false, true]);
+});
+
+test('rules that were made before they had several conditions say the same', () => {
+  const made = [
+    { field: 'title', words: ['driver'], fate: 'aside' },
+    { field: 'phone', is: 'filled', fate: 'keep' },
+    { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
+  ];
+  expect(screenOptions.parse({ rules: made }).rules).toEqual([
+    { conditions: [{ field: 'title', not: false, values: ['driver'] }], fate: 'aside' },
+    { conditions: [{ field: 'phone', not: true, values: [BLANK] }], fate: 'keep' },
+    { conditions: [{ field: 'headcount', not: false, values: ['50..'] }], fate: 'keep' },
+  ]);
+});
+
 test('keep only: what lacks all of the words is set aside by that rule', () => {
   const rules = [
-    { field: 'company' as const, words: ['dairy', 'creamery'], fate: 'keep' as const },
-    { field: 'any' as const, words: ['closed'], fate: 'aside' as const },
+    { conditions: [{ field: 'company' as const, values: ['dairy', 'creamery'] }], fate: 'keep' as const },
+    { conditions: [{ field: 'any' as const, values: ['closed'] }], fate: 'aside' as const },
   ];
   expect(
     codes({ rules }, [
@@ -178,7 +239,7 @@ test('what a person said of a group of titles wins over the brief and over rules
   ]);
   const options = {
     briefTitles: ['Quality Manager'],
-    rules: [{ field: 'title' as const, words: ['sales'], fate: 'aside' as const }],
+    rules: [{ conditions: [{ field: 'title' as const, values: ['sales'] }], fate: 'aside' as const }],
   };
   expect(codes(options, [{ title: 'SALES MANAGER' }, { title: 'quality-manager' }], { groups })).toEqual([
     'passed',
@@ -195,8 +256,8 @@ test('a group of any field goes whole; kept by its field, no rule and no part of
   const options = {
     briefPlaces: ['Ireland'],
     rules: [
-      { field: 'place' as const, words: ['somerset'], fate: 'aside' as const },
-      { field: 'title' as const, words: ['driver'], fate: 'aside' as const },
+      { conditions: [{ field: 'place' as const, values: ['somerset'] }], fate: 'aside' as const },
+      { conditions: [{ field: 'title' as const, values: ['driver'] }], fate: 'aside' as const },
     ],
   };
   const given = fates(
@@ -248,7 +309,7 @@ test('at most n of a company: by its domain, else by its name; those that are no
 });
 
 test('only who passes takes a place of the company; who is kept by hand takes one and is never too many', () => {
-  const rules = [{ field: 'title' as const, words: ['driver'], fate: 'aside' as const }];
+  const rules = [{ conditions: [{ field: 'title' as const, values: ['driver'] }], fate: 'aside' as const }];
   const people = [{ title: 'Driver' }, { title: 'Owner' }, { title: 'Head' }].map((one) => ({
     ...one,
     company: 'Tidewell',

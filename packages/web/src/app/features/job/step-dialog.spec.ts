@@ -1,5 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { SieveStep } from '@sieve/core';
+import { BLANK } from '@sieve/core/steps/screen/rules';
 import { defaultSieve } from '@sieve/core/steps/sieve';
 import { drawn, inDialog, webHarness } from '../../testing/web-harness';
 import { StepDialog } from './step-dialog';
@@ -51,28 +52,52 @@ it('lines of matching stay between their bounds', async () => {
   expect(saved()).toEqual({ mergeFrom: 0.95, acceptedError: 0.0025, judgeFrom: 0.5, survivor: 'fullest' });
 });
 
-it('rules are added, read from commas, and dropped when they say nothing; titles come one a line, each once', async () => {
-  const { write, button, stable, saved, element } = await open('screen', {
-    rules: [{ field: 'company', words: ['dairy'], fate: 'keep' }],
+/** Types behind the sentence of a rule, and says it. */
+async function type({ element, stable }: Awaited<ReturnType<typeof open>>, rule: number, text: string) {
+  const caret = element.querySelectorAll<HTMLInputElement>('cs-sentence .caret')[rule]!;
+  caret.value = text;
+  caret.dispatchEvent(new Event('input'));
+  caret.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+  caret.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+  await stable();
+}
+const sentences = (element: HTMLElement) =>
+  [...element.querySelectorAll('cs-sentence')].map(({ textContent }) =>
+    textContent.replace(/\s+/g, ' ').replaceAll(' +', '').trim(),
+  );
+
+it('rules are sentences, typed, and dropped when they say nothing; titles come one a line, each once', async () => {
+  const dialog = await open('screen', {
+    rules: [{ conditions: [{ field: 'company', values: ['dairy'] }], fate: 'keep' }],
     briefTitles: ['Owner'],
     suppression: false,
     atMostPerCompany: 0,
   });
+  const { write, button, stable, saved, element } = dialog;
   button(/Rule$/).click();
   button(/Rule$/).click();
   await stable();
-  const words = element.querySelectorAll<HTMLInputElement>('[formcontrolname=words]');
-  expect([...words].map(({ value }) => value)).toEqual(['dairy', '', '']);
-  words[1]!.value = ' driver, intern ,, driver';
-  words[1]!.dispatchEvent(new Event('input'));
+  await type(dialog, 1, 'title: driver, intern or driver');
+  await type(dialog, 1, 'not sector: /^dair(y|ies)/');
+  expect(sentences(element)[1]).toBe(
+    'those whose title says driver or intern , and whose sector does not say /^dair(y|ies)/ .',
+  );
+  await type(dialog, 2, 'phone: /(/');
+  expect(element.textContent).toContain('no regular expression');
   await write('[formcontrolname=briefTitles]', 'Owner\n\n Head of Quality \nOwner');
   await write('[formcontrolname=atMostPerCompany]', '3');
   expect(saved()).toEqual({
     heldElsewhere: 'pass',
     leftElsewhere: 'pass',
     rules: [
-      { field: 'company', words: ['dairy'], fate: 'keep' },
-      { field: 'title', words: ['driver', 'intern'], fate: 'aside' },
+      { conditions: [{ field: 'company', not: false, values: ['dairy'] }], fate: 'keep' },
+      {
+        conditions: [
+          { field: 'title', not: false, values: ['driver', 'intern'] },
+          { field: 'sector', not: true, values: ['/^dair(y|ies)/'] },
+        ],
+        fate: 'aside',
+      },
     ],
     briefTitles: ['Owner', 'Head of Quality'],
     briefLevels: [],
@@ -89,28 +114,29 @@ it('rules are added, read from commas, and dropped when they say nothing; titles
 it('a rule may ask whether a field is blank or where a number lies; what each takes is said before it is used', async () => {
   const { http, element, saved, stable } = await open('screen', {
     rules: [
-      { field: 'email', is: 'blank', fate: 'aside' },
-      { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
+      { conditions: [{ field: 'email', values: [BLANK] }], fate: 'aside' },
+      { conditions: [{ field: 'headcount', values: ['50..'] }], fate: 'keep' },
     ],
   });
   await new Promise((resolve) => setTimeout(resolve, 450));
   const asked = http.expectOne('/api/jobs/2/screen/effect');
-  expect(asked.request.body).toMatchObject({ rules: [{ is: 'blank' }, { from: '50', to: '' }] });
+  expect(asked.request.body).toMatchObject({ rules: [{ fate: 'aside' }, { fate: 'keep' }] });
   asked.flush({ came: 1500, pass: 300, rules: [1100, 100] });
   await stable();
   expect([...element.querySelectorAll('.takes')].map((takes) => takes.textContent)).toEqual(['−1,100', '−100']);
+  expect(sentences(element)).toEqual(['those whose email is blank .', 'those whose headcount is 50 and up .']);
   expect(element.textContent).toContain('1,500 come, 300 pass');
   expect(saved()).toMatchObject({
     rules: [
-      { field: 'email', is: 'blank', fate: 'aside' },
-      { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
+      { conditions: [{ field: 'email', values: [BLANK] }], fate: 'aside' },
+      { conditions: [{ field: 'headcount', values: ['50..'] }], fate: 'keep' },
     ],
   });
 });
 
 it('a rule is removed', async () => {
   const { button, stable, saved } = await open('screen', {
-    rules: [{ field: 'title', words: ['driver'], fate: 'aside' }],
+    rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }],
     briefTitles: [],
     suppression: true,
     atMostPerCompany: 0,

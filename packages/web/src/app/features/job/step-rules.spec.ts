@@ -26,8 +26,11 @@ it('each rule of the screen says what it set aside', async () => {
     'screen',
     {
       rules: [
-        { field: 'title', words: ['driver', 'intern', 'assistant', 'temp', 'cleaner'], fate: 'aside' },
-        { field: 'company', words: ['dairy'], fate: 'keep' },
+        {
+          conditions: [{ field: 'title', values: ['driver', 'intern', 'assistant', 'temp', 'cleaner'] }],
+          fate: 'aside',
+        },
+        { conditions: [{ field: 'company', values: ['dairy'] }], fate: 'keep' },
       ],
       briefTitles: ['Owner', 'Head of Quality'],
       suppression: true,
@@ -57,7 +60,7 @@ it('each rule of the screen says what it set aside', async () => {
 it('the rows that a rule took are looked at by its chip, and all of them again', async () => {
   const { button, fixture } = await open(
     'screen',
-    { rules: [{ field: 'title', words: ['driver'], fate: 'aside' }] },
+    { rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }] },
     { 'rule-0': 120 },
   );
   const looked: (string | null)[] = [];

@@ -29,6 +29,8 @@ export interface SentenceField {
   label: string;
   kind: 'text' | 'choice' | 'number';
   values?: readonly string[];
+  /** What can be typed for it, where that is not what its kind says. */
+  hint?: string;
 }
 
 /** What is done to a sentence; `clause` and `token` are positions in it. */

@@ -205,6 +205,7 @@ export class TokenEditor implements OnInit {
   );
   protected readonly hint = computed(() => {
     const field = this.field();
+    if (field?.hint) return field.hint;
     if (field?.kind === 'number') return 'A number, or a range: 1..10, 8.., ..-20';
     if (field?.kind === 'choice')
       return field.values ? `One of ${field.values.length} values` : 'A value; “or” between several';

@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import type { ContactGroup, GroupQuery } from '@sieve/contract';
-import { GROUP_FIELDS, type GroupField } from '@sieve/core/steps/screen/options';
+import { GROUP_FIELDS, type GroupBy, type GroupField } from '@sieve/core/steps/screen/options';
 import { signalStore } from '@ngrx/signals';
 import { valueOf, withAsked } from '../../../../state/asked';
 import { Decisions } from '../../../../state/decisions';
 import { CountPipe } from '../../../../ui/count';
 import { Select } from '../../../../ui/select/select';
 import { Status } from '../../../../ui/status/status';
+import { OwnFieldsStore } from './own-fields-store';
 
 const GroupsStore = signalStore(
   withAsked((api, { jobId, ...query }: { jobId: number } & GroupQuery) => api.groups(jobId, query)),
@@ -30,13 +31,13 @@ const BY: Record<GroupField, string> = {
   selector: 'cs-groups-dialog',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatDialogModule, MatButtonModule, CountPipe, Select, Status],
-  providers: [GroupsStore],
+  providers: [GroupsStore, OwnFieldsStore],
   host: { '(keydown)': 'onKey($event)' },
   template: `
     <h2 mat-dialog-title>Groups, the largest first</h2>
     <mat-dialog-content>
       <p class="dim">
-        <cs-select label="Grouped by" [options]="fields" [value]="by()" (picked)="group($event)" />
+        <cs-select label="Grouped by" [options]="fields()" [value]="by()" (picked)="group($event)" />
         <span>X sets the whole group aside · R keeps it · G groups by another field</span>
       </p>
       <ul role="listbox" [attr.aria-label]="words()" tabindex="0" cdkFocusInitial>
@@ -123,20 +124,26 @@ const BY: Record<GroupField, string> = {
 })
 export class GroupsDialog {
   private readonly store = inject(GroupsStore);
+  private readonly own = inject(OwnFieldsStore);
   private readonly decisions = inject(Decisions);
   private readonly data = inject<{ jobId: number; step: string }>(MAT_DIALOG_DATA);
   protected readonly request = this.store.asked;
   protected readonly groups = computed(() => valueOf(this.request()) ?? []);
   protected readonly at = signal(0);
-  protected readonly by = signal<GroupField>('title');
-  protected readonly words = computed(() => BY[this.by()]);
-  protected readonly fields = GROUP_FIELDS.map((value) => ({ value, label: BY[value] }));
+  protected readonly by = signal<GroupBy>('title');
+  /** The standard fields, and those of the person's own that the job has. */
+  protected readonly fields = computed<{ value: GroupBy; label: string }[]>(() => [
+    ...GROUP_FIELDS.map((value) => ({ value, label: BY[value] })),
+    ...(valueOf(this.own.asked()) ?? []).map(({ name }) => ({ value: `own:${name}` as const, label: name })),
+  ]);
+  protected readonly words = computed(() => this.fields().find(({ value }) => value === this.by())?.label ?? '');
 
   constructor() {
+    this.own.load(this.data.jobId);
     this.store.load(computed(() => ({ ...this.data, by: this.by() })));
   }
 
-  protected group(by: GroupField) {
+  protected group(by: GroupBy) {
     this.at.set(0);
     this.by.set(by);
   }
@@ -152,7 +159,9 @@ export class GroupsDialog {
     const step = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
     if (step) this.at.update((at) => Math.max(0, Math.min(this.groups().length - 1, at + step)));
     else if (event.key === 'g' && !event.ctrlKey && !event.metaKey)
-      this.group(GROUP_FIELDS[(GROUP_FIELDS.indexOf(this.by()) + 1) % GROUP_FIELDS.length]!);
+      this.group(
+        this.fields()[(this.fields().findIndex(({ value }) => value === this.by()) + 1) % this.fields().length]!.value,
+      );
     else if (event.key === 'x' && group) this.say(group, 'aside');
     else if (event.key === 'r' && group) this.say(group, 'keep');
     else return;

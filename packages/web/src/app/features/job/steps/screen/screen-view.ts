@@ -1,4 +1,5 @@
 import { screenOptions, type ScreenOptions } from '@sieve/core/steps/screen/options';
+import { ruleWords } from './rule-sentence';
 import { many, type Chip, type StepView } from '../step-view';
 import { GroupsButton } from './groups-button';
 
@@ -50,15 +51,6 @@ export const screenView: StepView = {
 
 const headcountWords = ({ briefHeadcountFrom: from, briefHeadcountTo: to }: ScreenOptions): string =>
   from > 0 && to > 0 ? `${from} to ${to}` : from > 0 ? `from ${from}` : to > 0 ? `up to ${to}` : '';
-
-const ruleWords = (rule: ScreenOptions['rules'][number]) => {
-  const name = rule.field.replace(/^own:/, '');
-  const field = `${name[0]!.toUpperCase()}${name.slice(1)}`;
-  if ('is' in rule) return `${field} is ${rule.is === 'blank' ? 'blank' : 'not blank'}`;
-  if ('words' in rule) return `${field} says ${listed(rule.words)}`;
-  const { from, to } = rule;
-  return `${field} ${from === '' ? `up to ${to}` : to === '' ? `from ${from}` : `from ${from} to ${to}`}`;
-};
 
 const listed = (words: readonly string[]) =>
   words.length > 4 ? `${words.slice(0, 3).join(', ')} and ${words.length - 3} more` : words.join(', ');
