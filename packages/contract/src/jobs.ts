@@ -54,6 +54,8 @@ export const summary = z.object({
   mergeFrom: z.number().optional(),
   /** What other lines of matching would merge: from 0.01 to 0.999, evenly by log-odds. */
   lines: z.array(z.object({ line: z.number(), pairs: count, wrong: z.number() })).optional(),
+  /** Judged pairs that teach the weights, and how many others they took over a line; null: too few. */
+  taught: z.object({ judged: count, moved: count }).nullable().optional(),
   /** In the order of the sieve. */
   steps: z.array(stepCount),
   verdicts: z.record(z.enum(['valid', 'risky', 'invalid', 'unknown', 'none']), count),

@@ -1,6 +1,6 @@
 import { SPEAKS } from '@sieve/core/steps/profile/options';
 import { BRIEF_PARTS, groupBy } from '@sieve/core/steps/screen/options';
-import { titleWord, wordLists } from '@sieve/core/model/word-lists';
+import { wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
 import { at, change, company, count, evidence, fate, firm, id, issue, person, personField } from './model';
 
@@ -126,9 +126,36 @@ export const contactView = contactRow.extend({
 });
 export type ContactView = z.output<typeof contactView>;
 
-export const pairView = z.object({ a: recordView, b: recordView, chance: z.number(), evidence: z.array(evidence) });
+const pair = z.object({ a: id, b: id });
+
+/** Records that are one person or may be, and the pairs that hold them together; a doubtful pair is not `merged`. */
+export const pairGroup = z.object({
+  records: z.array(z.object({ id, name: z.string(), company: z.string(), source: z.string(), line: z.int() })),
+  links: z.array(pair.extend({ chance: z.number(), merged: z.boolean() })),
+});
+export type PairGroup = z.output<typeof pairGroup>;
+
+export const pairView = z.object({
+  a: recordView,
+  b: recordView,
+  chance: z.number(),
+  evidence: z.array(evidence),
+  /** Other doubtful pairs of which every field shows the same, and the names of some. */
+  alike: z.array(pair),
+  alikeNames: z.array(z.string()),
+  /** All that hang together with the pair; null where it is but the two. */
+  group: pairGroup.nullable(),
+});
 export type PairView = z.output<typeof pairView>;
-export const pairsView = z.object({ total: count, pairs: z.array(pairView) });
+
+/** Pairs to judge, least certain first, and what was taught by those that were. */
+export const pairsView = z.object({
+  total: count,
+  pairs: z.array(pairView),
+  /** Weights that judged pairs changed most, in bits. */
+  taught: z.array(z.object({ field: z.string(), level: z.int(), bits: z.number() })),
+});
+export type PairsView = z.output<typeof pairsView>;
 
 export const groupQuery = z.object({ step: z.string().max(60), by: groupBy });
 export type GroupQuery = z.output<typeof groupQuery>;
@@ -175,14 +202,19 @@ export type HitRate = z.output<typeof hitRate>;
 export const screenEffect = z.object({ came: count, pass: count, rules: z.array(count) });
 export type ScreenEffect = z.output<typeof screenEffect>;
 
-/** Words of titles as they would be; and whose level or team they would change, over all jobs. */
-export const titleChangesBody = z.object({ titleWords: wordLists.shape.titleWords });
-const meaning = titleWord.pick({ level: true, team: true });
-export const titleChanges = z.object({
+/** One of the word lists as it would be; and the values that it would change, over all jobs, the most common first. */
+const { titleWords, legalForms, nameParts } = wordLists.def.shape;
+export const wordChangesBody = z.union([
+  z.strictObject({ titleWords: titleWords.unwrap() }),
+  z.strictObject({ legalForms: legalForms.unwrap() }),
+  z.strictObject({ nameParts: nameParts.unwrap() }),
+]);
+export type WordChangesBody = z.output<typeof wordChangesBody>;
+export const wordChanges = z.object({
   contacts: count,
-  titles: z.array(z.object({ title: z.string(), count, was: meaning, is: meaning })),
+  values: z.array(z.object({ value: z.string(), count, was: z.string(), is: z.string() })),
 });
-export type TitleChanges = z.output<typeof titleChanges>;
+export type WordChanges = z.output<typeof wordChanges>;
 
 export const companyQuery = rowQuery.pick({ q: true, offset: true, limit: true });
 /** A company of a job, with how many of its contacts work there. */

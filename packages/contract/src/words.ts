@@ -42,6 +42,7 @@ export const ISSUE_WORDS: Record<IssueCode, string> = {
   'digits-lost': 'digits lost to a spreadsheet',
   'not-a-link': 'not a web address',
   'not-of-its-type': 'no number, date, or yes or no as the field says; it stays as it came',
+  'two-people': 'names more than one person: the first stands here, the others beside it',
   'nothing-to-identify': 'no name, email, phone or profile',
 };
 

@@ -18,6 +18,8 @@ export * from './intake/contact-text';
 export * from './tidy/derived';
 export * from './tidy/email';
 export * from './tidy/link';
+export { companyReader } from './tidy/company-name';
+export { nameReader } from './tidy/person-name';
 export * from './tidy/tidy-row';
 export * from './tidy/title';
 export * from './tidy/title-meaning';

@@ -81,7 +81,9 @@ test('every decision can be taken back, the whole file included', async () => {
   ]) {
     expect((await server.call('POST', `/api/jobs/${id}/decisions`, { body })).status).toBe(200);
   }
-  await server.setUp(id, 'screen', { rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }] });
+  await server.setUp(id, 'screen', {
+    rules: [{ conditions: [{ field: 'title', values: ['driver'] }], fate: 'aside' }],
+  });
   await server.idle();
   const { summary } = await job(id);
   expect([summary!.merged, summary!.steps.find((step) => step.id === 'screen')!.aside]).toEqual([0, 2]);

@@ -26,6 +26,15 @@ export const decisionBody = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('same'), a: recordId, b: recordId }),
   z.object({ kind: z.literal('different'), a: recordId, b: recordId }),
+  /** Pairs that show the same, judged together. */
+  z.object({
+    kind: z.literal('judge'),
+    pairs: z
+      .array(z.tuple([recordId, recordId]))
+      .min(1)
+      .max(5000),
+    same: z.boolean(),
+  }),
   z.object({ kind: z.literal('apart'), recordIds: z.array(recordId).min(2) }),
   z.object({ kind: z.literal('edit'), recordIds: z.array(recordId).min(1), field, value: z.string().max(2000) }),
   /** The value of this record stands as it was tidied, with those that go with it: before others it is merged with, and what was written. */

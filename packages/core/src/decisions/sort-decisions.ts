@@ -67,6 +67,9 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
       case 'different':
         judge(body.a, body.b, body.kind === 'same');
         break;
+      case 'judge':
+        for (const [a, b] of body.pairs) judge(a, b, body.same);
+        break;
       case 'apart':
         takeApart(body.recordIds);
         break;

@@ -1,6 +1,7 @@
 import { samplePairs, type Pairs } from './blocks';
 import { COMPARED, LEVELS, type Compare, type Compared } from './compare';
 import type { Subjects } from './subject';
+import type { TaughtBits } from './taught';
 
 /** How often each level of each field is seen among some pairs. */
 export type Shares = number[][];
@@ -28,6 +29,8 @@ export interface Weights {
   strangers: Shown;
   /** Share of the others that are close. */
   closeShare: number;
+  /** What judged pairs added. */
+  taught: TaughtBits | null;
 }
 
 const FIELDS = COMPARED.length;
@@ -229,6 +232,7 @@ function weightsOf([same, close, strangers]: readonly Kind[]): Weights {
     close: close!.shown,
     strangers: strangers!.shown,
     closeShare,
+    taught: null,
   };
 }
 
@@ -292,7 +296,11 @@ export interface PairBits {
   strangers: number;
 }
 
-export function weigher({ prior, closeShare, ...kinds }: Weights): (levels: readonly number[]) => PairBits {
+export function weigher({
+  prior,
+  closeShare,
+  ...kinds
+}: Omit<Weights, 'taught'>): (levels: readonly number[]) => PairBits {
   const same = bitsIn(kinds.same, prior);
   const close = bitsIn(kinds.close, (1 - prior) * closeShare);
   const strangers = bitsIn(kinds.strangers, (1 - prior) * (1 - closeShare));
@@ -308,7 +316,9 @@ export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
 
 /** What one field says for (above 0) or against (below 0), in bits. */
 export const bitsOf = (weights: Weights, field: number, level: number): number =>
-  level === 0 ? 0 : Math.log2(weights.m[field]![level]! / weights.u[field]![level]!);
+  level === 0
+    ? 0
+    : Math.log2(weights.m[field]![level]! / weights.u[field]![level]!) + (weights.taught?.[field]?.[level] ?? 0);
 
 /** Bits that rare names add: those of one's own, and those that a family shares. */
 export interface Rarity {

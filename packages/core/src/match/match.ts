@@ -18,6 +18,7 @@ import {
   type Weights,
 } from './likelihood';
 import { toSubjects } from './subject';
+import { taughtBits, teach } from './taught';
 
 export interface MatchLines {
   /** Pairs at least this likely are merged. */
@@ -54,6 +55,8 @@ export interface MatchOutcome {
   mergeFrom: number;
   /** What other lines would merge, of all pairs that are worth a look. */
   curve: LinePoint[];
+  /** Pairs that a person judged, where they are enough to teach the weights, and how many others they took over a line. */
+  taught: { judged: number; moved: number } | null;
 }
 
 const MOST_DOUBTFUL = 5000;
@@ -73,9 +76,9 @@ export function matchPeople(
   const subjects = toSubjects(people);
   const compare = comparisons(subjects);
   const pairs = candidatePairs(subjects);
-  const weights = learnWeights(pairs, subjects, compare, seededRandom(2026));
+  const learned = learnWeights(pairs, subjects, compare, seededRandom(2026));
   const patternAt = patternOf(compare);
-  const weigh = weigher(weights);
+  const weigh = weigher(learned);
   const rarityOf = rarity(subjects);
   const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number; mayBe: boolean }>();
   const scoreOf = (pattern: number) => {
@@ -89,6 +92,15 @@ export function matchPeople(
     return known;
   };
 
+  const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
+    const pattern = patternAt(a, b);
+    const { levels, weighed, mayBe } = scoreOf(pattern);
+    return mayBe ? [{ levels, bits: bitsFor(weighed, rarityOf(levels, a)), same }] : [];
+  });
+  const weights: Weights = { ...learned, taught: teach(judged) };
+  /** Chances before and after what was judged. */
+  const moves: [before: number, after: number][] = [];
+
   const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
     const a = pairs.a[k]!;
@@ -100,12 +112,18 @@ export function matchPeople(
     if (!mayBe) continue;
     const exact = sharesExactKey(levels);
     if (!exact && base < HOPELESS) continue;
-    const learned = chanceOf(bitsFor(weighed, rarityOf(levels, a)));
-    const likelihood = exact ? Math.max(learned, CERTAIN) : learned;
+    const bits = bitsFor(weighed, rarityOf(levels, a));
+    const certain = exact ? CERTAIN : 0;
+    const likelihood = Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), certain);
+    if (weights.taught) {
+      const before = Math.max(chanceOf(bits), certain);
+      if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
+    }
     if (likelihood < lines.judgeFrom) continue;
     links.push({ a, b, chance: likelihood, pattern });
   }
   const mergeFrom = lines.acceptedError == null ? lines.mergeFrom : lineOf(links, lines.acceptedError);
+  const sideOf = (chance: number) => Number(chance >= mergeFrom) + Number(chance >= lines.judgeFrom);
   const likely = links.filter(({ chance }) => chance >= mergeFrom);
   const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
@@ -142,6 +160,10 @@ export function matchPeople(
     errorRange: errorRange(wrong, merged),
     mergeFrom,
     curve: errorCurve(links, lines.judgeFrom),
+    taught: weights.taught && {
+      judged: judged.length,
+      moved: moves.filter(([before, after]) => sideOf(before) !== sideOf(after)).length,
+    },
   };
 }
 
@@ -171,6 +193,12 @@ function lineOf(links: readonly Link[], acceptedError: number): number {
     line = chance;
   }
   return line;
+}
+
+/** The pairs that a person judged, one by one. */
+function judgedPairs(same: readonly (readonly [number, number])[], different: readonly (readonly number[])[]) {
+  const apart = different.filter(({ length }) => length === 2);
+  return [...same.map(([a, b]) => ({ a, b, same: true })), ...apart.map(([a, b]) => ({ a: a!, b: b!, same: false }))];
 }
 
 /** Whether two records stand in one of some groups. */

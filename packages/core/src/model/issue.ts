@@ -21,6 +21,7 @@ export type IssueCode =
   | 'digits-lost'
   | 'not-a-link'
   | 'not-of-its-type'
+  | 'two-people'
   | 'nothing-to-identify';
 
 export interface Issue {

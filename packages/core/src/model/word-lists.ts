@@ -12,6 +12,11 @@ export const titleWord = z.object({
 });
 export type TitleWord = z.output<typeof titleWord>;
 
+/** What words of names are. */
+export const NAME_PARTS = ['honorific', 'suffix', 'degree', 'particle'] as const;
+export const namePart = z.object({ word: z.string().trim().toLowerCase().min(1).max(60), is: z.enum(NAME_PARTS) });
+export type NamePart = z.output<typeof namePart>;
+
 /** Words of one's own, beside those that ship. */
 export const wordLists = z.object({
   /** Mailbox providers open to everybody: an address there says nothing of an employer. */
@@ -22,7 +27,11 @@ export const wordLists = z.object({
   companyWords: words,
   /** Words of titles that mean another level or team than what ships says. */
   titleWords: z.array(titleWord).max(5000).default([]),
+  /** Legal forms as they are to be written. */
+  legalForms: z.array(z.string().trim().min(1).max(60)).max(1000).default([]),
+  /** Words of names that are something else here, or nothing that ships. */
+  nameParts: z.array(namePart).max(5000).default([]),
 });
 export type WordLists = Readonly<z.output<typeof wordLists>>;
 
-export const NO_LISTS: WordLists = { freeMail: [], disposableMail: [], companyWords: [], titleWords: [] };
+export const NO_LISTS: WordLists = wordLists.parse({});

@@ -26,7 +26,7 @@ interface MergeInput {
 
 /** The decisions that matching depends on, and its options; equal keys over the same rows merge alike. */
 export function mergeKey({ sieve, decisions }: Pick<MergeInput, 'sieve' | 'decisions'>): string {
-  const kinds = ['same', 'different', 'apart', 'companies'];
+  const kinds = ['same', 'different', 'judge', 'apart', 'companies'];
   const said = decisions.filter(({ body }) => kinds.includes(body.kind));
   return JSON.stringify([stepIn(sieve, matchStep), countsCompanies(sieve), said]);
 }
@@ -61,7 +61,7 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
     const recordIds = own.map(({ recordId }) => recordId);
     // The record that came first wins.
     const extra = Object.assign({}, ...own.map((row) => row.extra).reverse()) as Record<string, string>;
-    return { ...contact, ...survive(own, options.survivor), extra, recordIds, mergeChance };
+    return { ...contact, ...survive(own, options.survivor, options.survivorOf), extra, recordIds, mergeChance };
   });
   fillDomains(contacts);
   if (countsCompanies(sieve)) groupFirms(contacts, judged);

@@ -9,7 +9,9 @@ export interface CompanyName {
 }
 
 const escape = (s: string) => s.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
-const LEGAL_FORM = new RegExp(`^(.*?\\S)[\\s,]+\\(?(${LEGAL_FORMS.map(escape).join('|')})\\)?\\.?$`, 'i');
+
+const withoutDot = (form: string) => form.replace(/\.$/, '');
+const bareForm = (form: string) => withoutDot(form).toLowerCase();
 
 /**
  * Tidies a company's name: decoration and slogans go, the legal form is split off, shouting becomes ordinary
@@ -17,7 +19,21 @@ const LEGAL_FORM = new RegExp(`^(.*?\\S)[\\s,]+\\(?(${LEGAL_FORMS.map(escape).jo
  *
  * @example parseCompany('CAWS PENLLYN CYF.') // { name: 'Caws Penllyn', legalForm: 'Cyf', why: [...] }
  */
-export function parseCompany(input: string): CompanyName {
+export const parseCompany = companyReader();
+
+/** Tidies companies' names as `parseCompany` does, with legal forms of one's own. */
+export function companyReader(own: readonly string[] = []): (input: string) => CompanyName {
+  const forms = [...own, ...LEGAL_FORMS].sort((a, b) => b.length - a.length);
+  const ending = new RegExp(`^(.*?\\S)[\\s,]+\\(?(${forms.map(escape).join('|')})\\)?\\.?$`, 'i');
+  // Of two spellings the first in the list is the canonical one.
+  const canonical = new Map([
+    ...LEGAL_FORMS.toReversed().map((form) => [bareForm(form), withoutDot(form)] as const),
+    ...own.map((form) => [bareForm(form), form] as const),
+  ]);
+  return (input) => tidied(input, ending, (form) => canonical.get(bareForm(form)) ?? withoutDot(form));
+}
+
+function tidied(input: string, ending: RegExp, canonicalForm: (form: string) => string): CompanyName {
   const why: ChangeCode[] = [];
   let name = plainText(input);
   if (name !== input.trim())
@@ -28,7 +44,7 @@ export function parseCompany(input: string): CompanyName {
     why.push('slogan-removed');
   }
   let legalForm = '';
-  const found = LEGAL_FORM.exec(name);
+  const found = ending.exec(name);
   if (found && isLegalForm(found[1]!, found[2]!)) {
     name = found[1]!.replace(/[\s,]+$/, '');
     legalForm = canonicalForm(found[2]!);
@@ -42,11 +58,6 @@ export function parseCompany(input: string): CompanyName {
 /** Two-letter forms such as AG or AS count only in capitals, and never as a company's whole second word in lower case. */
 const isLegalForm = (rest: string, form: string) =>
   rest !== '' && (form.replaceAll('.', '').length > 2 || form === form.toUpperCase());
-
-// Of two spellings the first in the list is the canonical one.
-const withoutDot = (form: string) => form.replace(/\.$/, '');
-const CANONICAL = new Map(LEGAL_FORMS.toReversed().map((form) => [withoutDot(form).toLowerCase(), withoutDot(form)]));
-const canonicalForm = (form: string) => CANONICAL.get(withoutDot(form).toLowerCase()) ?? withoutDot(form);
 
 function companyCase(name: string): string {
   const words = name.split(' ');

@@ -1,4 +1,6 @@
 import type { ChangeCode } from '../model/change';
+import type { NamePart } from '../model/word-lists';
+import { otherScript } from './other-scripts';
 import { capitalise, isAllCaps, isAllLower, plainText } from './symbols';
 import { isFirstName } from '../words/first-names';
 import { CREDENTIALS, HONORIFICS, JOINERS, LOWER_PARTICLES, MAC_NAMES, PARTICLES, SUFFIXES } from '../words/person';
@@ -14,8 +16,40 @@ export interface PersonName {
 }
 
 const bare = (word: string) => word.toLowerCase().replaceAll('.', '').replace(/,$/, '');
-const isSuffix = (word: string) => SUFFIXES.has(bare(word));
-const isCredential = (word: string) => CREDENTIALS.has(bare(word)) || /^(\p{Lu}\.){2,}$/u.test(word);
+
+/** Words that are parts of names, in lower case and without dots. */
+type NameWords = Record<NamePart['is'] | 'lower', ReadonlySet<string>>;
+
+const SHIPPED: NameWords = {
+  honorific: HONORIFICS,
+  suffix: SUFFIXES,
+  degree: CREDENTIALS,
+  particle: PARTICLES,
+  lower: LOWER_PARTICLES,
+};
+
+/** A word that means something of one's own means nothing else. */
+function nameWords(own: readonly NamePart[]): NameWords {
+  if (own.length === 0) return SHIPPED;
+  const said = new Map(own.map(({ word, is }) => [bare(word), is]));
+  const of = (is: NamePart['is']) =>
+    new Set([
+      ...[...SHIPPED[is]].filter((word) => !said.has(word)),
+      ...own.flatMap((one) => (one.is === is ? [bare(one.word)] : [])),
+    ]);
+  const particles = own.flatMap(({ word, is }) => (is === 'particle' ? [bare(word)] : []));
+  return {
+    honorific: of('honorific'),
+    suffix: of('suffix'),
+    degree: of('degree'),
+    particle: of('particle'),
+    lower: new Set([...LOWER_PARTICLES, ...particles]),
+  };
+}
+
+const isSuffix = (word: string, { suffix }: NameWords) => suffix.has(bare(word));
+const isCredential = (word: string, { degree }: NameWords) => degree.has(bare(word)) || /^(\p{Lu}\.){2,}$/u.test(word);
+const whole = (words: readonly string[]) => words.join(' ');
 const isInitial = (word: string) => /^\p{L}\.?$/u.test(word);
 
 /**
@@ -26,8 +60,12 @@ const isInitial = (word: string) => /^\p{L}\.?$/u.test(word);
  *
  * @example parseName('★ Dr. MAREN OAKHILL, PhD') // first 'Maren', last 'Oakhill', honorific 'Dr.'
  */
-export function parseName(input: string): PersonName {
-  return plainName(input) ?? takenApart(input);
+export const parseName = nameReader();
+
+/** Reads names as `parseName` does, and parts of one's own before all that ship. */
+export function nameReader(own: readonly NamePart[] = []): (input: string) => PersonName {
+  const known = nameWords(own);
+  return (input) => plainName(input, known) ?? takenApart(input, known);
 }
 
 const blankName = (): PersonName => ({
@@ -41,16 +79,16 @@ const blankName = (): PersonName => ({
 });
 
 /** Most names are one or two words in ordinary capitals, with nothing to take apart. */
-function plainName(input: string): PersonName | null {
+function plainName(input: string, { honorific, suffix, degree }: NameWords): PersonName | null {
   const found = /^([A-Z][a-z]*)(?: ([A-Z][a-z]+))?$/.exec(input);
   if (!found) return null;
   const [, firstName = '', lastName = ''] = found;
   const [first, last] = [firstName.toLowerCase(), lastName.toLowerCase()];
-  const more = last !== '' && (HONORIFICS.has(first) || SUFFIXES.has(last) || CREDENTIALS.has(last));
+  const more = last !== '' && (honorific.has(first) || suffix.has(last) || degree.has(last));
   return more ? null : { ...blankName(), firstName, lastName };
 }
 
-function takenApart(input: string): PersonName {
+function takenApart(input: string, known: NameWords): PersonName {
   const why = new Set<ChangeCode>();
   const out = blankName();
   let text = plainText(input);
@@ -67,17 +105,23 @@ function takenApart(input: string): PersonName {
     },
   );
 
-  let words = inOrder(text, out, why);
+  let words = inOrder(text, out, why, known);
   const honorifics: string[] = [];
   while (
     words.length > 1 &&
-    HONORIFICS.has(bare(words[0]!)) &&
+    known.honorific.has(bare(words[0]!)) &&
     !(words.length === 2 && !words[0]!.endsWith('.') && isFirstName(bare(words[0]!)))
   ) {
     honorifics.push(words.shift()!);
   }
   out.honorific = honorifics.join(' ');
-  words = withoutCredentials(words, out, why);
+  words = withoutCredentials(words, out, why, known);
+
+  const foreign = otherScript(words);
+  if (foreign) {
+    if (foreign.last !== '' && !whole(words).endsWith(foreign.last)) why.add('order-turned');
+    return { ...out, firstName: foreign.first, middleName: foreign.middle, lastName: foreign.last, why: [...why] };
+  }
 
   if (
     words.length >= 2 &&
@@ -88,16 +132,16 @@ function takenApart(input: string): PersonName {
     words = [...words.slice(1), words[0]!];
     why.add('order-turned');
   }
-  const whole = words.join(' ');
-  const flat = isAllCaps(whole.replace(/\bM[a]?c(?=\p{Lu})/gu, 'MC')) || isAllLower(whole);
+  const said = whole(words);
+  const flat = isAllCaps(said.replace(/\bM[a]?c(?=\p{Lu})/gu, 'MC')) || isAllLower(said);
   const cased = words.map((word, i) =>
     (flat && !isInitial(word)) || (word.length > 2 && isAllCaps(word)) || isAllLower(word)
-      ? nameCase(word, i > 0)
+      ? nameCase(word, i > 0, known.lower)
       : word,
   );
-  if (cased.join(' ') !== whole) why.add('capitals');
+  if (whole(cased) !== said) why.add('capitals');
 
-  const last = lastStart(cased);
+  const last = lastStart(cased, known);
   out.firstName = cased[0] ?? '';
   out.middleName = cased.slice(1, last).join(' ');
   out.lastName = cased.slice(last).join(' ');
@@ -106,7 +150,7 @@ function takenApart(input: string): PersonName {
 }
 
 /** The words of a name, first name first; what follows a comma is a suffix, a degree or the first names. */
-function inOrder(text: string, out: PersonName, why: Set<ChangeCode>): string[] {
+function inOrder(text: string, out: PersonName, why: Set<ChangeCode>, known: NameWords): string[] {
   const parts = text
     .split(',')
     .map((part) => part.trim())
@@ -115,8 +159,8 @@ function inOrder(text: string, out: PersonName, why: Set<ChangeCode>): string[] 
   const names: string[][] = [];
   for (const [i, part] of parts.entries()) {
     const words = split(part);
-    if (i > 0 && words.every((word) => isSuffix(word) || isCredential(word))) {
-      for (const word of words) takeEnding(word, out, why);
+    if (i > 0 && words.every((word) => isSuffix(word, known) || isCredential(word, known))) {
+      for (const word of words) takeEnding(word, out, why, known);
     } else if (i === 0 || names.length < 2) {
       names.push(words);
     } else {
@@ -125,15 +169,15 @@ function inOrder(text: string, out: PersonName, why: Set<ChangeCode>): string[] 
   }
   if (names.length < 2) return names[0] ?? [];
   why.add('order-turned');
-  return [...withoutCredentials(names[1]!, out, why), ...withoutCredentials(names[0]!, out, why)];
+  return [...withoutCredentials(names[1]!, out, why, known), ...withoutCredentials(names[0]!, out, why, known)];
 }
 
-function takeEnding(word: string, out: PersonName, why: Set<ChangeCode>) {
-  if (isSuffix(word)) out.suffix = [out.suffix, word].filter(Boolean).join(' ');
+function takeEnding(word: string, out: PersonName, why: Set<ChangeCode>, known: NameWords) {
+  if (isSuffix(word, known)) out.suffix = [out.suffix, word].filter(Boolean).join(' ');
   else why.add('credentials-removed');
 }
 
-function withoutCredentials(words: string[], out: PersonName, why: Set<ChangeCode>): string[] {
+function withoutCredentials(words: string[], out: PersonName, why: Set<ChangeCode>, known: NameWords): string[] {
   const left = [...words];
   const mixed = words.filter((word) => !isAllCaps(word)).length >= 2;
   const ends: string[] = [];
@@ -141,28 +185,28 @@ function withoutCredentials(words: string[], out: PersonName, why: Set<ChangeCod
     const word = left.at(-1)!;
     const unknown =
       mixed && left.length > 2 && word.length >= 3 && word.length <= 6 && isAllCaps(word) && !word.includes('-');
-    const plain = isSuffix(word) || (isCredential(word) && (left.length > 2 || word.length > 2));
+    const plain = isSuffix(word, known) || (isCredential(word, known) && (left.length > 2 || word.length > 2));
     if (!plain && !unknown) break;
     if (bare(word) === 'v' && left.length === 2) break;
     ends.unshift(left.pop()!);
   }
-  for (const word of ends) takeEnding(word, out, why);
+  for (const word of ends) takeEnding(word, out, why, known);
   return left;
 }
 
 /** Where the last name starts: at a particle, at the word before a joiner, or at the last word. */
-function lastStart(words: string[]): number {
+function lastStart(words: string[], { particle }: NameWords): number {
   for (let i = 1; i < words.length - 1; i++) {
     if (JOINERS.has(words[i]!.toLowerCase()) && i > 1) return i - 1;
-    if (PARTICLES.has(words[i]!.toLowerCase()) && !isInitial(words[i]!)) return i;
+    if (particle.has(words[i]!.toLowerCase()) && !isInitial(words[i]!)) return i;
   }
   return Math.max(1, words.length - 1);
 }
 
 /** Ordinary capitals for one word of a name: Mc, O', hyphens, particles. @param inside true behind the first word */
-export function nameCase(word: string, inside: boolean): string {
+export function nameCase(word: string, inside: boolean, stayLower = LOWER_PARTICLES): string {
   const lower = word.toLowerCase();
-  if (inside && LOWER_PARTICLES.has(lower)) return lower;
+  if (inside && stayLower.has(lower)) return lower;
   if (SUFFIXES.has(lower) && /^i+v?$|^iv$/.test(lower)) return word.toUpperCase();
   return word
     .split(/([-'’.])/u)

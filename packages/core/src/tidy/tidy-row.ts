@@ -4,15 +4,16 @@ import { emptyPerson, type Person, type PersonField } from '../model/person';
 import { ownName, type Column, type Target } from '../model/target';
 import { ownValue } from '../text/own-value';
 import { remembered } from '../text/remembered';
-import { parseCompany } from './company-name';
+import { companyReader } from './company-name';
 import { derivedValue, widthOf } from './derived';
 import { normaliseEmail } from './email';
 import { canonicalLink, registrableDomain } from './link';
-import { parseName, type PersonName } from './person-name';
+import { nameReader, type PersonName } from './person-name';
 import { parsePhone } from './phone';
 import { countryCode, parsePlace, tidyPlaceName } from './place';
 import { several } from './several';
 import { plainText } from './symbols';
+import { peopleIn } from './two-people';
 import { parseTitle } from './title';
 import { titleReader } from './title-meaning';
 import type { WordLists } from '../model/word-lists';
@@ -22,7 +23,7 @@ import { isFreeMail } from '../words/mail';
 export interface TidyWith {
   /** ISO 3166 country of phones without a country code. */
   phoneCountry: string;
-  lists: Pick<WordLists, 'freeMail' | 'titleWords'>;
+  lists: Pick<WordLists, 'freeMail' | 'titleWords' | 'legalForms' | 'nameParts'>;
 }
 
 export interface TidyRow {
@@ -34,8 +35,9 @@ export interface TidyRow {
 }
 
 /** Values come again and again: each kind is read once. */
-const reading = (meaningOf: ReturnType<typeof titleReader>) => ({
-  company: remembered(parseCompany),
+const reading = (lists: TidyWith['lists'], meaningOf = titleReader(lists.titleWords)) => ({
+  name: nameReader(lists.nameParts),
+  company: remembered(companyReader(lists.legalForms)),
   title: remembered((input) => parseTitle(input, meaningOf)),
   place: remembered(parsePlace),
   country: remembered((input) => countryCode(plainText(input))),
@@ -50,11 +52,11 @@ type Reading = ReturnType<typeof reading>;
  * @returns takes the cells of one record, and how each is read
  */
 export function tidier(options: TidyWith): (cells: readonly string[], columns: readonly Column[]) => TidyRow {
-  const read = reading(titleReader(options.lists.titleWords));
+  const read = reading(options.lists);
   return (cells, columns) => {
     const row: TidyRow = { person: emptyPerson(), extra: {}, changes: [], issues: [] };
     const raw = rawValues(cells, columns, row);
-    tidyName(raw, row);
+    tidyName(raw, row, read);
     tidyCompanyAndTitle(raw, row, read);
     tidyPlace(raw, row, read);
     tidyContact(raw, row, read, options);
@@ -101,13 +103,13 @@ function put(row: TidyRow, field: PersonField, was: string, is: string, why: Cha
   if (was !== is && why.length > 0) row.changes.push({ field, was, is, why });
 }
 
-function tidyName(raw: Raw, row: TidyRow) {
+function tidyName(raw: Raw, row: TidyRow, read: Reading) {
   const apart = raw.firstName !== undefined || raw.lastName !== undefined;
   if (apart) {
     for (const field of ['firstName', 'middleName', 'lastName'] as const) {
       const was = raw[field] ?? '';
       if (was === '') continue;
-      const name = parseName(field === 'lastName' ? `X ${was}` : was);
+      const name = read.name(field === 'lastName' ? `X ${was}` : was);
       const is =
         field === 'lastName'
           ? [name.middleName, name.lastName].filter(Boolean).join(' ')
@@ -124,9 +126,15 @@ function tidyName(raw: Raw, row: TidyRow) {
     }
   } else if (raw.fullName !== undefined) {
     const was = raw.fullName;
-    const name = parseName(was);
+    const [one, ...others] = peopleIn(was);
+    if (others.length > 0) {
+      row.issues.push({ code: 'two-people', field: 'fullName', input: was });
+      row.extra['Other people'] = others.join('; ');
+    }
+    const name = read.name(one!);
     const plain = [name.firstName, name.middleName, name.lastName].filter(Boolean).join(' ') === was;
-    const why: ChangeCode[] = plain ? [] : name.why.length > 0 ? name.why : ['name-split'];
+    const said = name.why.length > 0 ? name.why : (['name-split'] as const);
+    const why: ChangeCode[] = plain ? [] : others.length > 0 ? ['first-of-several', ...name.why] : [...said];
     for (const field of ['firstName', 'middleName', 'lastName'] as const satisfies readonly (keyof PersonName)[]) {
       row.person[field] = name[field];
       if (why.length > 0 && name[field] !== '') row.changes.push({ field, was, is: name[field], why });

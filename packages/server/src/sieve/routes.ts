@@ -15,8 +15,8 @@ import {
   started,
   screenEffect,
   startRun,
-  titleChanges,
-  titleChangesBody,
+  wordChanges,
+  wordChangesBody,
   contactGroup,
   groupQuery,
   hitRate,
@@ -35,7 +35,7 @@ import { sourcesNamed } from '../sources/store';
 const MOST_PAIRS = 25;
 const MOST_FOUND = 12;
 const MOST_NAMED = 6;
-const MOST_TITLES = 12;
+const MOST_VALUES = 12;
 
 /** What sifting made of a job: its rows, pairs to judge, titles, companies; and asking for what it waits for. */
 export const sieveRoutes =
@@ -82,8 +82,8 @@ export const sieveRoutes =
       { schema: { params: byId, body: screenOptions, ...ok(screenEffect) } },
       ({ params, body }) => lookout.look('screenEffect', theJob(db, params.id).id, body, now()),
     );
-    app.post('/api/titles/changes', { schema: { body: titleChangesBody, ...ok(titleChanges) } }, ({ body }) =>
-      lookout.look('titleChanges', body.titleWords, MOST_TITLES),
+    app.post('/api/words/changes', { schema: { body: wordChangesBody, ...ok(wordChanges) } }, ({ body }) =>
+      lookout.look('wordChanges', body, MOST_VALUES),
     );
     app.get(
       '/api/jobs/:id/companies',

@@ -189,3 +189,25 @@ test('searches, pick lists and sources are found by words of their names', async
   expect((await found('cheese')).pickLists).toMatchObject([{ name: 'Cheese firms' }]);
   expect((await found('list.csv')).sources).toMatchObject([{ name: 'list.csv', jobId: job }]);
 });
+
+test('what another list of words would change is counted over all jobs', async () => {
+  const { body } = await server.call<{ id: number }>('POST', '/api/jobs', { name: 'Words' });
+  const lines = ['Baroness Ann Parry,Larkfell Sp. z o.o.', 'Bo Venn,Edale Sp. z o.o.', 'Cy Holm,Tidewell Ltd'];
+  await server.bring(body.id, 'words.csv', `Name,Company\n${lines.join('\n')}\n`);
+  const changes = async (list: object) => (await server.call<WordChanges>('POST', '/api/words/changes', list)).body;
+  expect(await changes({ legalForms: ['Sp. z o.o.'] })).toMatchObject({
+    contacts: 2,
+    values: [
+      { value: 'Edale Sp. z o.o.', was: 'Edale Sp. z o.o.', is: 'Edale, Sp. z o.o' },
+      { value: 'Larkfell Sp. z o.o.' },
+    ],
+  });
+  expect((await changes({ nameParts: [{ word: 'Baroness', is: 'honorific' }] })).values).toEqual([
+    {
+      value: 'Baroness Ann Parry',
+      count: 1,
+      was: '– · Baroness · Ann · Parry · –',
+      is: 'Baroness · Ann · – · Parry · –',
+    },
+  ]);
+});

@@ -235,33 +235,20 @@ export function recordViews(
   };
 }
 
-const weightsOf = (db: Db, jobId: number): Weights | null => jobRow(db, jobId)!.weights;
+export const weightsOf = (db: Db, jobId: number): Weights | null => jobRow(db, jobId)!.weights;
+
+export type Explained = Pick<PairView, 'a' | 'b' | 'chance' | 'evidence'>;
 
 /** Pairs with what speaks for and against them. */
-function explained(
+export function explained(
   pairs: readonly Link[],
   view: (id: number) => RecordView | undefined,
   weights: Weights | null,
-): PairView[] {
+): Explained[] {
   return pairs.flatMap((pair) => {
     const [a, b] = [view(pair.a), view(pair.b)];
     return a && b ? [{ a, b, chance: pair.chance, evidence: weights ? evidenceOf(pair, weights) : [] }] : [];
   });
-}
-
-/** Pairs to judge, least certain first. */
-export function pairsToJudge(
-  db: Db,
-  jobId: number,
-  limit: number,
-  lists: WordLists,
-): { total: number; pairs: PairView[] } {
-  const from = `FROM ${shownOutcome(db, jobId).pairs} WHERE merged = 0`;
-  const rows = db.outcomes
-    .prepare(`SELECT a, b, chance, pattern ${from} ORDER BY abs(chance - 0.5), a LIMIT ?`)
-    .all(limit) as Link[];
-  const total = db.outcomes.prepare(`SELECT count(*) ${from}`).pluck().get() as number;
-  return { total, pairs: explained(rows, recordViews(db, jobId, lists), weightsOf(db, jobId)) };
 }
 
 const MOST_GROUPS = 500;

@@ -148,6 +148,7 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     errorRange: match.errorRange,
     lines: match.curve.map(({ line, pairs, wrong }) => ({ line: rounded(line, 4), pairs, wrong: rounded(wrong, 2) })),
     mergeFrom: match.mergeFrom,
+    taught: match.taught,
     steps,
     verdicts,
     likelyValid: verdicts.valid + Math.round(waiting * rate),

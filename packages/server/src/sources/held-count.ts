@@ -71,7 +71,8 @@ function mergeOf(
     { recordId: 1, person: held },
     { recordId: 2, person: comes, rules: heldRulesOf(columns) },
   ];
-  const { person: then } = survive(group, stepIn(sieveOf(db, jobId), match).options.survivor);
+  const { survivor, survivorOf } = stepIn(sieveOf(db, jobId), match).options;
+  const { person: then } = survive(group, survivor, survivorOf);
   const fields = PERSON_FIELDS.filter(
     (field) => (comes[field] !== '' && comes[field] !== held[field]) || then[field] !== held[field],
   );

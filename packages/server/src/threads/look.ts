@@ -6,8 +6,9 @@ import {
   type RowQuery,
   type Settings,
   type TypedContact,
+  WordChangesBody,
 } from '@sieve/contract';
-import type { ScreenOptions, TitleWord } from '@sieve/core';
+import type { ScreenOptions } from '@sieve/core';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
@@ -18,10 +19,11 @@ import { estimateFor } from '../sieve/estimate';
 import { hitRates } from '../sieve/hit-rates';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
-import { companyPage, contactView, findContacts, contactGroups, pairsToJudge, rowPage } from '../sieve/rows';
+import { pairsToJudge } from '../sieve/pairs-to-judge';
+import { companyPage, contactView, findContacts, contactGroups, rowPage } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
 import { screenEffect } from '../sieve/screen-effect';
-import { titleChanges } from '../sieve/title-changes';
+import { wordChanges } from '../sieve/word-changes';
 import { sourceRows } from '../sources/store';
 
 /** Looks that may take minutes and much memory. */
@@ -45,8 +47,7 @@ const QUICK_LOOKS = {
   groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
   screenEffect: (db: Db, { lists }: Settings, jobId: number, options: ScreenOptions, now: number) =>
     screenEffect(db, jobId, options, lists, now),
-  titleChanges: (db: Db, { lists }: Settings, words: readonly TitleWord[], most: number) =>
-    titleChanges(db, lists.titleWords, words, most),
+  wordChanges: (db: Db, { lists }: Settings, then: WordChangesBody, most: number) => wordChanges(db, lists, then, most),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
   firms: (db: Db, _: Settings, jobId: number, query: FirmQuery) => firmPage(db, jobId, query),

@@ -7,7 +7,6 @@ import type {
   SuppressedFile,
   SuppressionFile,
   ScreenEffect,
-  TitleChanges,
   AskEstimate,
   CompanyPage,
   ContactGroup,
@@ -40,7 +39,7 @@ import type {
   NewHarvest,
   NewJob,
   PageView,
-  PairView,
+  PairsView,
   PickList,
   PicksBody,
   EarlierBatches,
@@ -85,10 +84,10 @@ export class Api {
   rows = (id: number, query: Partial<RowQuery>) =>
     this.http.get<RowPage>(`/api/jobs/${id}/rows`, { params: asParams(query) });
   contact = (id: number, contact: number) => this.http.get<ContactView>(`/api/jobs/${id}/contacts/${contact}`);
-  pairs = (id: number) => this.http.get<{ total: number; pairs: PairView[] }>(`/api/jobs/${id}/pairs`);
+  pairs = (id: number) => this.http.get<PairsView>(`/api/jobs/${id}/pairs`);
   screenEffect = (job: number, options: unknown) =>
     this.http.post<ScreenEffect>(`/api/jobs/${job}/screen/effect`, options);
-  titleChanges = (titleWords: TitleWord[]) => this.http.post<TitleChanges>('/api/titles/changes', { titleWords });
+  wordChanges = (list: WordChangesBody) => this.http.post<WordChanges>('/api/words/changes', list);
   hitRates = (id: number) => this.http.get<HitRate[]>(`/api/jobs/${id}/hit-rates`);
   groups = (id: number, query: GroupQuery) =>
     this.http.get<ContactGroup[]>(`/api/jobs/${id}/groups`, { params: query });

@@ -52,6 +52,7 @@ const KEYS: [where: string, keys: [key: string, does: string][]][] = [
     [
       ['S', 'same person'],
       ['D', 'two people'],
+      ['Shift S D', 'all that show the same'],
       ['L', 'later'],
     ],
   ],

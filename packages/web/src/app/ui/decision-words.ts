@@ -48,6 +48,8 @@ export function decisionWords(body: LoggedBody): string {
       return 'two records are the same person';
     case 'different':
       return 'two records are two people';
+    case 'judge':
+      return `${body.pairs.length.toLocaleString('en-GB')} pairs are ${body.same ? 'the same person' : 'two people'} each`;
     case 'apart':
       return `${people(body.recordIds.length)} taken apart`;
     case 'edit':

@@ -49,7 +49,13 @@ it('lines of matching stay between their bounds', async () => {
   await write('[formcontrolname=mergeFrom]', '0.95');
   await write('[formcontrolname=judgeFrom]', '0.5');
   await write('[formcontrolname=wrongInThousand]', '2.5');
-  expect(saved()).toEqual({ mergeFrom: 0.95, acceptedError: 0.0025, judgeFrom: 0.5, survivor: 'fullest' });
+  expect(saved()).toEqual({
+    mergeFrom: 0.95,
+    acceptedError: 0.0025,
+    judgeFrom: 0.5,
+    survivor: 'fullest',
+    survivorOf: {},
+  });
 });
 
 /** Types behind the sentence of a rule, and says it. */

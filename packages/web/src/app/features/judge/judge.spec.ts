@@ -20,6 +20,9 @@ const pair = (a: number, b: number): PairView => ({
     { field: 'firstName', level: 2, bits: -1.2 },
     { field: 'lastName', level: 4, bits: 6.4 },
   ],
+  alike: [],
+  alikeNames: [],
+  group: null,
 });
 const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key }));
 
@@ -27,7 +30,7 @@ describe('judging pairs', () => {
   it('shows what speaks for and against, and takes one key for each answer', async () => {
     const { http } = webHarness();
     const { element, text, stable } = await drawn(Judge, { id: 1 });
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], taught: [] });
     await stable();
     expect(text()).toContain('2 pairs to judge');
     const bars = [...element.querySelectorAll<HTMLElement>('.bar i')];
@@ -51,10 +54,53 @@ describe('judging pairs', () => {
   it('keeps a pair whose answer did not reach the server', async () => {
     const { http } = webHarness();
     const { text, stable } = await drawn(Judge, { id: 1 });
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], taught: [] });
     await stable();
     press('s');
     http.expectOne('/api/jobs/1/decisions').error(new ProgressEvent('error'));
+    await stable();
+    expect(text()).toContain('1 pair to judge');
+  });
+
+  it('decides those that show the same with one key, and draws what hangs together', async () => {
+    const { http } = webHarness();
+    const { element, text, stable } = await drawn(Judge, { id: 1 });
+    const records = [1, 5, 7].map((id) => ({
+      id,
+      name: `Person ${id}`,
+      company: 'Brackenfold',
+      source: 'list',
+      line: id,
+    }));
+    const group = {
+      records,
+      links: [
+        { a: 1, b: 7, chance: 0.99, merged: true },
+        { a: 1, b: 5, chance: 0.62, merged: false },
+      ],
+    };
+    const alike = [{ a: 2, b: 9 }];
+    const pairs = [{ ...pair(1, 5), alike, alikeNames: ['Maren Oakhill · M. Oakhill'], group }, pair(2, 9), pair(3, 8)];
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 3, pairs, taught: [] });
+    await stable();
+    expect(element.querySelector('cs-group-picture svg')!.getAttribute('aria-label')).toBe(
+      '3 records hang together: 1 pairs are merged, 1 in doubt',
+    );
+    expect(element.querySelectorAll('line.doubtful.asked')).toHaveLength(1);
+    expect(text()).toContain('1 more pair shows the same');
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'D', shiftKey: true }));
+    const asked = http.expectOne('/api/jobs/1/decisions');
+    expect(asked.request.body).toEqual({
+      body: {
+        kind: 'judge',
+        pairs: [
+          [1, 5],
+          [2, 9],
+        ],
+        same: false,
+      },
+    });
+    asked.flush({ id: 1 });
     await stable();
     expect(text()).toContain('1 pair to judge');
   });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, numberAttribute, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import type { PersonField } from '@sieve/core';
+import { PERSON_FIELDS, type PersonField } from '@sieve/core/model/person';
 import { FIELD_WORDS, type PairView } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
@@ -9,10 +9,13 @@ import { valueOf, withAsked } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
 import { work } from '../../state/work';
 import { bringInto } from '../../ui/bring-into';
+import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Status } from '../../ui/status/status';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
+import { GroupPicture } from './group-picture';
 
+const NOTHING = '—';
 const LEVEL_WORDS = ['one side is empty', 'different', 'near', 'nearly the same', 'the same'];
 
 /** Where a level of a field means more than how alike two values are. */
@@ -29,7 +32,7 @@ const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
   selector: 'cs-judge',
   host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, Icon, Status],
+  imports: [RouterLink, MatButtonModule, CountPipe, GroupPicture, Icon, Status],
   providers: [PairsStore],
   templateUrl: './judge.html',
   styleUrl: './judge.scss',
@@ -41,6 +44,7 @@ export class Judge {
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
   protected readonly job = computed(() => this.entities()[this.id()]);
   protected readonly request = this.pairsStore.asked;
+  protected readonly total = computed(() => valueOf(this.request())?.total ?? 0);
   protected readonly pairs = computed(() => valueOf(this.request())?.pairs ?? null);
   protected readonly at = signal(0);
   protected readonly pair = computed(() => this.pairs()?.[this.at()]);
@@ -48,7 +52,8 @@ export class Judge {
   protected readonly lines = computed(() => {
     const pair = this.pair();
     if (!pair) return [];
-    return pair.evidence.map(({ field, level, bits }) => ({
+    const held = pair.evidence.filter(({ field }) => shown(pair.a, field) + shown(pair.b, field) !== NOTHING + NOTHING);
+    return held.map(({ field, level, bits }) => ({
       field: FIELD_WORDS[field as PersonField],
       a: shown(pair.a, field),
       b: shown(pair.b, field),
@@ -56,6 +61,41 @@ export class Judge {
       share: Math.min(1, Math.abs(bits) / 12) * 50,
       against: bits < 0,
     }));
+  });
+
+  /** What the two hold besides what is compared. */
+  protected readonly others = computed(() => {
+    const pair = this.pair();
+    if (!pair) return [];
+    const compared = new Set(pair.evidence.map(({ field }) => field));
+    return PERSON_FIELDS.filter(
+      (field) => !compared.has(field) && pair.a.person[field] + pair.b.person[field] !== '',
+    ).map((field) => ({ field: FIELD_WORDS[field], a: shown(pair.a, field), b: shown(pair.b, field) }));
+  });
+  /** The cells as they came, those of a name side by side. */
+  protected readonly cells = computed(() => {
+    const pair = this.pair();
+    if (!pair) return [];
+    const [a, b] = [pair.a, pair.b].map(
+      ({ cells }) => new Map(cells.flatMap(({ name, value }) => (value ? [[name, value] as const] : []))),
+    );
+    return [...new Set([...a!.keys(), ...b!.keys()])].map((field) => ({
+      field,
+      a: a!.get(field) ?? NOTHING,
+      b: b!.get(field) ?? NOTHING,
+    }));
+  });
+  /** What was judged, and which weights it changed most. */
+  protected readonly taught = computed(() => {
+    const said = this.job()?.summary?.taught;
+    const weights = valueOf(this.request())?.taught ?? [];
+    if (!said || weights.length === 0) return null;
+    const words = weights.map(({ field, level, bits }) => {
+      const is = FIELD_LEVELS[field]?.[level] ?? LEVEL_WORDS[level]!;
+      const size = Math.abs(bits).toFixed(1);
+      return `${FIELD_WORDS[field as PersonField]}, ${is}: ${bits > 0 ? 'for it' : 'against it'} by ${size} bits more`;
+    });
+    return { ...said, words };
   });
 
   constructor() {
@@ -66,6 +106,8 @@ export class Judge {
       'ctrl+shift+z': () => this.decisions.redo(subject(), () => this.load()),
       s: () => this.answer('same'),
       d: () => this.answer('different'),
+      'shift+s': () => this.answerAll(true),
+      'shift+d': () => this.answerAll(false),
       l: () => this.later(),
       j: () => this.later(),
       k: () => this.at.update((at) => Math.max(0, at - 1)),
@@ -81,7 +123,28 @@ export class Judge {
     const pair = this.pair();
     if (!pair) return;
     this.decisions.decide(this.id(), { kind, a: pair.a.id, b: pair.b.id }, () => {
-      this.pairsStore.change(({ total, pairs }) => ({ total, pairs: pairs.filter((known) => known !== pair) }));
+      this.pairsStore.change((held) => ({
+        ...held,
+        total: held.total - 1,
+        pairs: held.pairs.filter((known) => known !== pair),
+      }));
+      this.at.update((at) => Math.max(0, Math.min(at, (this.pairs()?.length ?? 1) - 1)));
+    });
+  }
+
+  /** The pair, and all others that show the same. */
+  protected answerAll(same: boolean) {
+    const pair = this.pair();
+    if (!pair) return;
+    if (pair.alike.length === 0) return this.answer(same ? 'same' : 'different');
+    const pairs = [{ a: pair.a.id, b: pair.b.id }, ...pair.alike].map(({ a, b }): [number, number] => [a, b]);
+    const gone = new Set(pairs.map((one) => one.join()));
+    this.decisions.decide(this.id(), { kind: 'judge', pairs, same }, () => {
+      this.pairsStore.change((held) => ({
+        ...held,
+        total: held.total - pairs.length,
+        pairs: held.pairs.filter(({ a, b }) => !gone.has([a.id, b.id].join())),
+      }));
       this.at.update((at) => Math.max(0, Math.min(at, (this.pairs()?.length ?? 1) - 1)));
     });
   }
@@ -99,4 +162,4 @@ function wordsOf({ a, b }: PairView, field: string, level: number): string {
   return FIELD_LEVELS[field]?.[level] ?? LEVEL_WORDS[level]!;
 }
 
-const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || '—';
+const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || NOTHING;

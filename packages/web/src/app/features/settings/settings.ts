@@ -21,7 +21,16 @@ import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
 import { SuppressionList, SuppressionsStore } from './suppression-list';
 import { ShapesList } from './shapes-list';
-import { TitleWords, titleWordsIn, titleWordsOnly, titleWordsText } from './title-words';
+import {
+  linesIn,
+  namePartsIn,
+  namePartsOnly,
+  namePartsText,
+  OwnWords,
+  titleWordsIn,
+  titleWordsOnly,
+  titleWordsText,
+} from './own-words';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -35,7 +44,7 @@ const TIME_ZONES = Intl.supportedValuesOf('timeZone');
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     ShapesList,
-    TitleWords,
+    OwnWords,
     SuppressionList,
     ReactiveFormsModule,
     MatAutocompleteModule,
@@ -80,6 +89,8 @@ export class SettingsScreen {
       disposableMail: [''],
       companyWords: [''],
       titleWords: ['', titleWordsOnly],
+      legalForms: [''],
+      nameParts: ['', namePartsOnly],
     }),
     web: this.builder.group({
       simulatedHosts: [''],
@@ -203,6 +214,8 @@ export class SettingsScreen {
         disposableMail: wordsIn(lists.disposableMail),
         companyWords: wordsIn(lists.companyWords),
         titleWords: titleWordsIn(lists.titleWords).words,
+        legalForms: linesIn(lists.legalForms),
+        nameParts: namePartsIn(lists.nameParts).parts,
       },
       web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
@@ -248,6 +261,8 @@ export class SettingsScreen {
         disposableMail: lists.disposableMail.join('\n'),
         companyWords: lists.companyWords.join('\n'),
         titleWords: titleWordsText(lists.titleWords),
+        legalForms: lists.legalForms.join('\n'),
+        nameParts: namePartsText(lists.nameParts),
       },
       web: { ...web, simulatedHosts: web.simulatedHosts.join(' ') },
       pace: { ...pace, from: timeOf(pace.fromMinute), to: timeOf(pace.toMinute % 1440) },

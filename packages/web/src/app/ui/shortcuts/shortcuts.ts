@@ -4,7 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 /** What a key does; false lets it go on to whoever else listens. */
 type Action = (event: KeyboardEvent) => unknown;
 
-/** Keys by name, as `x`, `/`, `ctrl+z`, `ctrl+shift+z`, `arrowdown`, `space`. */
+/** Keys by name, as `x`, `/`, `shift+x`, `ctrl+z`, `ctrl+shift+z`, `arrowdown`, `space`; without one of its own, Shift and a letter are the letter. */
 export type Keys = Record<string, Action>;
 
 /** True while somebody writes into a field, where letters are letters. */
@@ -31,7 +31,7 @@ export class Shortcuts {
     if (event.defaultPrevented || event.altKey || isTyping(event) || this.dialog.openDialogs.length > 0) return;
     const name = nameOf(event);
     for (const keys of this.listening) {
-      const action = keys[name];
+      const action = (event.shiftKey && keys[`shift+${name}`]) || keys[name];
       if (!action || action(event) === false) continue;
       event.preventDefault();
       return;

@@ -1,21 +1,38 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { ACCEPTED_ERROR, matchOptions } from '@sieve/core/steps/match/options';
+import { FIELD_WORDS } from '@sieve/contract';
+import {
+  ACCEPTED_ERROR,
+  matchOptions,
+  SURVIVOR_FIELDS,
+  type SurvivorField,
+  type SurvivorRule,
+} from '@sieve/core/steps/match/options';
 import { Store } from '@ngrx/store';
 import { work } from '../../../../state/work';
+import { Select } from '../../../../ui/select/select';
 import { STEP_JOB, STEP_OPTIONS } from '../step-options';
 import { LinesChart, lineFor } from './lines-chart';
 import { inThousand, ofThousand } from '../../../../ui/in-thousand';
 import type { StepForm } from '../step-view';
 
+const RULES: { value: SurvivorRule; label: string }[] = [
+  { value: 'fullest', label: 'The fullest, of those the most common' },
+  { value: 'frequent', label: 'The most common' },
+  { value: 'first', label: 'The one that came first' },
+  { value: 'latest', label: 'The one that came last' },
+];
+/** What stands for several fields. */
+const NAMES: Partial<Record<SurvivorField, string>> = { firstName: 'Name', street: 'Place' };
+
 @Component({
   selector: 'cs-match-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule, LinesChart],
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatSelectModule, LinesChart, Select],
   host: { class: 'step-fields' },
   template: `
     <ng-container [formGroup]="form">
@@ -45,16 +62,52 @@ import type { StepForm } from '../step-view';
       /></mat-form-field>
       <mat-form-field class="wide"
         ><mat-label>Value that is kept</mat-label
-        ><mat-select formControlName="survivor"
-          ><mat-option value="fullest">The fullest, of those the most common</mat-option
-          ><mat-option value="first">The one that came first</mat-option
-          ><mat-option value="latest">The one that came last</mat-option></mat-select
-        ></mat-form-field
+        ><mat-select formControlName="survivor">
+          @for (rule of rules; track rule.value) {
+            <mat-option [value]="rule.value">{{ rule.label }}</mat-option>
+          }
+        </mat-select></mat-form-field
       >
+      <details class="wide" [open]="exceptions() > 0">
+        <summary>By field{{ exceptions() > 0 ? ': ' + exceptions() + ' otherwise' : '' }}</summary>
+        <div class="by-field">
+          @for (field of fields; track field.value) {
+            <span>{{ field.label }}</span>
+            <cs-select
+              [label]="'Value of ' + field.label + ' that is kept'"
+              [options]="choices"
+              [value]="ruleOf(field.value)"
+              (picked)="keep(field.value, $event)"
+            />
+          }
+        </div>
+      </details>
     </ng-container>
+  `,
+  styles: `
+    .by-field {
+      display: grid;
+      grid-template-columns: 80px 1fr 80px 1fr 80px 1fr;
+      gap: 6px 10px;
+      align-items: center;
+      margin-top: 8px;
+      color: var(--ink-2);
+    }
+    cs-select {
+      max-width: none;
+    }
+    summary {
+      cursor: pointer;
+    }
   `,
 })
 export class MatchForm implements StepForm {
+  protected readonly rules = RULES;
+  protected readonly choices: { value: SurvivorRule | ''; label: string }[] = [
+    { value: '', label: 'as all' },
+    ...RULES,
+  ];
+  protected readonly fields = SURVIVOR_FIELDS.map((value) => ({ value, label: NAMES[value] ?? FIELD_WORDS[value] }));
   private readonly options = matchOptions.parse(inject(STEP_OPTIONS));
   readonly form = inject(NonNullableFormBuilder).group({
     mergeFrom: [this.options.mergeFrom, [Validators.required, Validators.min(0.5), Validators.max(1)]],
@@ -79,6 +132,15 @@ export class MatchForm implements StepForm {
   });
   protected readonly judgeFrom = computed(() => this.values().judgeFrom ?? 0);
 
+  protected readonly survivorOf = signal(this.options.survivorOf);
+  protected readonly exceptions = computed(() => Object.keys(this.survivorOf()).length);
+
+  protected ruleOf = (field: SurvivorField): SurvivorRule | '' => this.survivorOf()[field] ?? '';
+
+  protected keep(field: SurvivorField, rule: SurvivorRule | '') {
+    this.survivorOf.update(({ [field]: _, ...others }) => (rule === '' ? others : { ...others, [field]: rule }));
+  }
+
   /** A line that is set by hand takes the place of an accepted error. */
   protected mergeAt(line: number) {
     this.form.patchValue({ mergeFrom: line, wrongInThousand: null });
@@ -86,6 +148,6 @@ export class MatchForm implements StepForm {
 
   readonly value = () => {
     const { wrongInThousand, ...rest } = this.form.getRawValue();
-    return { ...rest, acceptedError: ofThousand(wrongInThousand) };
+    return { ...rest, survivorOf: this.survivorOf(), acceptedError: ofThousand(wrongInThousand) };
   };
 }

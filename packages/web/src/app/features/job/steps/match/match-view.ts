@@ -17,6 +17,7 @@ export const matchView: StepView = {
     const { expectedError = 0, errorRange } = summary ?? {};
     const range = errorRange ? ` (${inThousand(errorRange.low)} to ${inThousand(errorRange.high)})` : '';
     const merged = summary?.merged ?? 0;
+    const taught = summary?.taught;
     return [
       {
         words:
@@ -28,6 +29,15 @@ export const matchView: StepView = {
       ...(acceptedError === null
         ? []
         : [{ words: `At most ${inThousand(acceptedError)} in 1,000 wrong`, count: 0, kind: '' as const }]),
+      ...(taught
+        ? [
+            {
+              words: `${taught.judged} judgements teach it: ${many(taught.moved, 'pair', 'pairs')} crossed a line`,
+              count: 0,
+              kind: '' as const,
+            },
+          ]
+        : []),
       // Where nothing was merged there is no error to expect.
       ...(merged > 0
         ? [{ words: `Wrong in 1,000 merges: about ${inThousand(expectedError)}${range}`, count: 0, kind: '' as const }]
