@@ -54,6 +54,15 @@ export const firmPage = z.object({
 });
 export type FirmPage = z.output<typeof firmPage>;
 
+const side = firmRow.pick({ key: true, name: true, domain: true, place: true }).extend({ people: count });
+/** Companies that may be one, the least certain first. */
+export const firmPairs = z.object({ total: count, pairs: z.array(z.object({ chance: z.number(), a: side, b: side })) });
+export type FirmPairs = z.output<typeof firmPairs>;
+
+/** How many contacts rules about companies would take, each at the first that their company breaks. */
+export const firmEffect = z.object({ came: count, pass: count, rules: z.record(z.string(), count) });
+export type FirmEffect = z.output<typeof firmEffect>;
+
 /** A company in full. */
 export const firmView = firmRow.extend({
   site: z

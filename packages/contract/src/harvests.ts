@@ -1,7 +1,7 @@
+import { column } from '@sieve/core/model/column';
 import { HARVEST_ENDS, stopRules } from '@sieve/core/harvest/stop-rules';
 import * as z from 'zod';
 import { at, count, id } from './model';
-import { column } from './sources';
 
 /** A web page's address. */
 export const pageAddress = z.url({ protocol: /^https?$/, hostname: z.regexes.domain }).max(2000);

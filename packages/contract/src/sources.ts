@@ -1,29 +1,10 @@
 import { SUPPRESSION_KINDS } from '@sieve/core/model/suppression';
-import { HELD_RULES, OWN_TYPES, RECOGNISED_BY, SPLITS, TARGETS } from '@sieve/core/model/target';
+import { column } from '@sieve/core/model/column';
+import { OWN_TYPES, RECOGNISED_BY, TARGETS } from '@sieve/core/model/target';
 import * as z from 'zod';
 import { at, count, id, personField, rowIssue } from './model';
 
 export const target = z.enum(TARGETS);
-const place = z.int().min(0).max(500);
-/** What a column that no table has is made of. */
-const derived = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('part'),
-    column: place,
-    by: z.object({ how: z.enum(SPLITS), text: z.string().max(100) }),
-    part: z.int().min(0).max(20),
-  }),
-  z.object({ kind: z.literal('join'), columns: z.array(place).min(2).max(20), between: z.string().max(20) }),
-]);
-export const column = z.object({
-  name: z.string().max(200),
-  target,
-  held: z.enum(HELD_RULES).optional(),
-  own: z.string().trim().min(1).max(200).optional(),
-  type: z.enum(OWN_TYPES).optional(),
-  from: derived.optional(),
-});
-
 /** A field of the person's own. */
 export const ownField = z.object({ name: z.string(), type: z.enum(OWN_TYPES) });
 export type OwnField = z.output<typeof ownField>;
@@ -123,22 +104,31 @@ export const WHO_COMES = ['all', 'new', 'not-exported'] as const;
 export const whoComes = z.enum(WHO_COMES);
 export type WhoComes = z.output<typeof whoComes>;
 
+/** A column as it is recognised. */
+const recognisedColumn = z.object({
+  name: z.string(),
+  target,
+  sure: z.number(),
+  why: z.enum(RECOGNISED_BY),
+  samples: z.array(z.string()),
+  filled: z.number(),
+  lostDigits: count,
+  type: z.enum(OWN_TYPES),
+});
+
+/** The columns of a source that came in: how they are read, how they would be recognised, and its first rows. */
+export const sourceColumns = z.object({
+  mapping: z.array(column),
+  columns: z.array(recognisedColumn),
+  preview: z.array(z.array(z.string())),
+});
+export type SourceColumns = z.output<typeof sourceColumns>;
+
 export const inspection = z.object({
   name: z.string(),
   format,
   sheets: z.array(z.string()),
-  columns: z.array(
-    z.object({
-      name: z.string(),
-      target,
-      sure: z.number(),
-      why: z.enum(RECOGNISED_BY),
-      samples: z.array(z.string()),
-      filled: z.number(),
-      lostDigits: count,
-      type: z.enum(OWN_TYPES),
-    }),
-  ),
+  columns: z.array(recognisedColumn),
   /** How the columns will be read: as was said, else as the last table of this shape, else as recognised. */
   mapping: z.array(column),
   /** The mapping is that of an earlier table. */

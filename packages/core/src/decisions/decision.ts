@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { column } from '../model/column';
 import { PERSON_FIELDS } from '../model/person';
 import { SITE_ANSWERS } from '../steps/company/options';
 import { groupBy } from '../steps/screen/options';
@@ -52,6 +53,8 @@ export const decisionBody = z.discriminatedUnion('kind', [
   }),
   /** Whether two companies, by their keys, are one. */
   z.object({ kind: z.literal('companies'), a: companyKey, b: companyKey, same: z.boolean() }),
+  /** How the columns of a source are read, in the place of how they were when it came in. */
+  z.object({ kind: z.literal('columns'), sourceId: z.int().positive(), columns: z.array(column).min(1).max(500) }),
   z.object({ kind: z.literal('configure'), step: sieveStep }),
 ]);
 

@@ -107,6 +107,7 @@ export function sortDecisions(decisions: readonly Decision[]): Sorted {
         break;
       }
       case 'bring-in':
+      case 'columns':
       case 'configure':
         break;
     }

@@ -76,7 +76,7 @@ test('one cell with two people: the first comes in, the other stands beside it, 
 test('legal forms and parts of names of one’s own go before those that ship', () => {
   expect(companyReader(['Sp. z o.o.'])('Larkfell sp. z o.o.')).toMatchObject({
     name: 'Larkfell',
-    legalForm: 'Sp. z o.o',
+    legalForm: 'Sp. z o.o.',
   });
   const read = nameReader([
     { word: 'baroness', is: 'honorific' },

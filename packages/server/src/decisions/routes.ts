@@ -16,6 +16,7 @@ import { AppError } from '../errors';
 import { byId, ok } from '../http/schemas';
 import { allJobs } from '../jobs/store';
 import { theJob } from '../jobs/the-job';
+import { checkColumns } from '../sources/read-anew';
 import { pullInto } from '../searches/store';
 import { decide, setUndone } from './commands';
 import { decisionRows } from './store';
@@ -68,6 +69,7 @@ export const decisionRoutes =
       ({ params, body }) => {
         theJob(db, params.id);
         return inTransaction(db, () => {
+          if (body.body.kind === 'columns') checkColumns(db, params.id, body.body, now());
           sift(params.id);
           return decide(db, params.id, 'you', body.body, now());
         });

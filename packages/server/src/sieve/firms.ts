@@ -24,12 +24,13 @@ const MOST_PEOPLE = 100;
 const MOST_TO_TEACH = 12;
 
 const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
-const KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
+/** The key of a contact's company. */
+export const FIRM_KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
 const STATES = ['pass', 'waits', 'look', 'aside'] as const;
 
 /** The companies of those who came to a step; each stands where the first of its people stands who went farthest. */
 const firmsOf = (contacts: string) => `
-  SELECT ${KEY} AS key, max(company) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
+  SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
     max(trim(city || CASE WHEN city <> '' AND country <> '' THEN ', ' ELSE '' END || country)) AS place,
     count(*) AS came, sum(stop > @at) AS pass,
     CASE min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END)
@@ -67,7 +68,7 @@ const toRow = ({ why, ...row }: Stored): FirmRow => ({
 });
 
 /** Where the company step of a job stands, and how it is set up. */
-function stepOf(db: Db, jobId: number, id: string): { at: number; options: CompanyOptions } {
+export function stepOf(db: Db, jobId: number, id: string): { at: number; options: CompanyOptions } {
   const sieve = sieveOf(db, jobId);
   const at = sieve.findIndex((step) => step.id === id);
   return {
@@ -136,7 +137,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     .prepare(
       `SELECT id, trim(firstName || ' ' || lastName) AS name, title, verdict,
          CASE WHEN stop > @at THEN 'pass' ELSE state END AS state
-       FROM ${contacts} WHERE stop >= @at AND ${KEY} = @key ORDER BY id`,
+       FROM ${contacts} WHERE stop >= @at AND ${FIRM_KEY} = @key ORDER BY id`,
     )
     .all({ at, key }) as FirmView['people'];
   return {
@@ -178,11 +179,13 @@ function kinOf(
   at: number,
 ): Pick<FirmView, 'twins' | 'joined'> {
   const joined = db.outcomes
-    .prepare(`SELECT max(company) AS company, domain FROM ${contacts} WHERE ${KEY} = ? GROUP BY domain, lower(company)`)
+    .prepare(
+      `SELECT max(company) AS company, domain FROM ${contacts} WHERE ${FIRM_KEY} = ? GROUP BY domain, lower(company)`,
+    )
     .all(key) as { company: string; domain: string }[];
   const all = db.outcomes
     .prepare(
-      `SELECT ${KEY} AS key, max(company) AS name, max(domain) AS domain, max(city) AS city, max(country) AS country
+      `SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(city) AS city, max(country) AS country
        FROM ${contacts} WHERE stop >= ? GROUP BY 1 HAVING key <> ''`,
     )
     .all(at) as { key: string; name: string; domain: string; city: string; country: string }[];

@@ -4,7 +4,9 @@ import {
   companyQuery,
   contactView as contactViewSchema,
   findQuery,
+  firmEffect,
   firmPage,
+  firmPairs,
   firmQuery,
   firmView,
   foundThings,
@@ -21,7 +23,7 @@ import {
   groupQuery,
   hitRate,
 } from '@sieve/contract';
-import { screenOptions } from '@sieve/core';
+import { companyOptions, screenOptions } from '@sieve/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
@@ -33,6 +35,7 @@ import { searchesNamed } from '../searches/store';
 import { sourcesNamed } from '../sources/store';
 
 const MOST_PAIRS = 25;
+const MOST_FIRM_PAIRS = 200;
 const MOST_FOUND = 12;
 const MOST_NAMED = 6;
 const MOST_VALUES = 12;
@@ -94,6 +97,18 @@ export const sieveRoutes =
       '/api/jobs/:id/firms',
       { schema: { params: byId, querystring: firmQuery, ...ok(firmPage) } },
       ({ params, query }) => lookout.look('firms', theJob(db, params.id).id, query),
+    );
+    app.post(
+      '/api/jobs/:id/firms/effect',
+      {
+        schema: { params: byId, querystring: firmQuery.pick({ step: true }), body: companyOptions, ...ok(firmEffect) },
+      },
+      ({ params, query, body }) => lookout.look('firmEffect', theJob(db, params.id).id, query.step, body),
+    );
+    app.get(
+      '/api/jobs/:id/firm-pairs',
+      { schema: { params: byId, querystring: firmQuery.pick({ step: true }), ...ok(firmPairs) } },
+      ({ params, query }) => lookout.look('firmPairs', theJob(db, params.id).id, query.step, MOST_FIRM_PAIRS),
     );
     app.get(
       '/api/jobs/:id/firm',

@@ -7,6 +7,7 @@ import {
   type HitRate,
   type Job,
   type RowPage,
+  type WordChanges,
 } from '@sieve/contract';
 import { harness } from '../testing/harness';
 
@@ -198,7 +199,7 @@ test('what another list of words would change is counted over all jobs', async (
   expect(await changes({ legalForms: ['Sp. z o.o.'] })).toMatchObject({
     contacts: 2,
     values: [
-      { value: 'Edale Sp. z o.o.', was: 'Edale Sp. z o.o.', is: 'Edale, Sp. z o.o' },
+      { value: 'Edale Sp. z o.o.', was: 'Edale Sp. z o.o.', is: 'Edale, Sp. z o.o.' },
       { value: 'Larkfell Sp. z o.o.' },
     ],
   });

@@ -13,6 +13,7 @@ import {
   knownShape,
   rowIssue,
   shapeColumns,
+  sourceColumns,
   sourceRow,
   uploaded,
 } from '@sieve/contract';
@@ -26,13 +27,11 @@ import { theJob } from '../jobs/the-job';
 import { gapIn, gapTable } from './gap';
 import { forgetMapping, knownShapes, rememberMapping } from './mappings';
 import { decoderOf } from './table/read-table';
-import { addSource, ownFieldsIn, sourceById, sourceIssues } from './store';
+import { addSource, ownFieldsIn, SAYS_WHO, sourceById, sourceIssues } from './store';
 import { unpack } from './unpack';
 import { uploadPath, uploadsDir } from './uploads';
 
 const MOST_BYTES = 1024 * 1024 * 1024;
-/** Of the columns of a source at least one has to be among these. */
-export const SAYS_WHO: readonly string[] = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
 export const uploadId = z.object({ upload: z.string().regex(/^[\w-]{8,40}$/) });
 const named = z.object({ name: z.string().trim().min(1).max(300) });
 
@@ -121,6 +120,15 @@ export const sourceRoutes =
       '/api/jobs/:id/sources/:source/issues',
       { schema: { params: byId.extend({ source: z.coerce.number().int() }), ...ok(z.array(rowIssue)) } },
       ({ params }) => (sourceById(db, params.source)?.jobId === params.id ? sourceIssues(db, params.source) : []),
+    );
+    app.get(
+      '/api/jobs/:id/sources/:source/columns',
+      { schema: { params: byId.extend({ source: z.coerce.number().int() }), ...ok(sourceColumns) } },
+      async ({ params }) => {
+        const found = await lookout.look('sourceColumns', params.id, params.source);
+        if (!found) throw new AppError('not-found', { what: 'source' });
+        return found;
+      },
     );
     app.get(
       '/api/jobs/:id/sources/:source/gap',

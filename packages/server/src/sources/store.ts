@@ -4,9 +4,12 @@ import { and, eq, sql } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
 import { named } from '../db/named';
 import { decide } from '../decisions/commands';
-import { broughtIn } from '../decisions/store';
+import { broughtIn, standingDecisions } from '../decisions/store';
 import { intakeOf } from '../runs/store';
 import { rowIssues, sources } from './tables';
+
+/** Of the columns of a source at least one has to be among these. */
+export const SAYS_WHO: readonly string[] = ['fullName', 'firstName', 'lastName', 'email', 'phone', 'profile'];
 
 /** Characters of a row that stayed out. */
 const LONGEST_SHOWN = 300;
@@ -28,7 +31,19 @@ export function addSource(db: Db, source: NewSource, author: Author, now: number
   return id;
 }
 
-export const sourceById = (db: Db, id: number) => db.select().from(sources).where(eq(sources.id, id)).get();
+/** How the columns of the sources of a job are read where that was decided after they came in. */
+const columnsSaid = (db: Db, jobId: number): Map<number, Column[]> =>
+  new Map(
+    standingDecisions(db, jobId).flatMap(({ body }) =>
+      body.kind === 'columns' ? [[body.sourceId, body.columns as Column[]]] : [],
+    ),
+  );
+
+/** A source, its columns as they are read now. */
+export function sourceById(db: Db, id: number): typeof sources.$inferSelect | undefined {
+  const source = db.select().from(sources).where(eq(sources.id, id)).get();
+  return source && { ...source, columns: columnsSaid(db, source.jobId).get(id) ?? source.columns };
+}
 
 /** Adds records to a source, in the transaction of whoever fetched them. @returns adds one; `line` counts from 1 */
 export function recordAdder(db: Db): (sourceId: number, line: number, cells: readonly string[]) => number {
@@ -87,13 +102,15 @@ export interface SourceIn {
 /** The sources of a job whose bringing in stands, by id. */
 export function sourcesIn(db: Db, jobId: number): SourceIn[] {
   const brought = broughtIn(db, jobId);
+  const said = columnsSaid(db, jobId);
   return db
     .select({ id: sources.id, name: sources.name, about: sources.about, columns: sources.columns })
     .from(sources)
     .where(eq(sources.jobId, jobId))
     .orderBy(sources.id)
     .all()
-    .filter(({ id }) => brought.get(id)?.out === false);
+    .filter(({ id }) => brought.get(id)?.out === false)
+    .map((source) => ({ ...source, columns: said.get(source.id) ?? source.columns }));
 }
 
 /** The fields of the person's own that the sources of a job hold, each with what its values are. */
@@ -159,12 +176,16 @@ export const sourcesOfRecords = (db: Db, jobId: number): Map<number, number> =>
 /** One record of a job as it came; undefined when the job has none of this number. */
 export function recordOf(db: Db, jobId: number): (id: number) => RecordAsItCame | undefined {
   const select = db.$client.prepare(
-    `SELECT r.id, r.line, r.cells, s.name AS source, s.created_at AS at, s.columns FROM records r JOIN sources s ON s.id = r.source_id
+    `SELECT r.id, r.line, r.cells, s.id AS sourceId, s.name AS source, s.created_at AS at, s.columns FROM records r JOIN sources s ON s.id = r.source_id
      WHERE r.id = ? AND s.job_id = ?`,
   );
+  const said = columnsSaid(db, jobId);
   return (id) => {
-    const row = select.get(id, jobId) as (Record<'cells' | 'columns', string> & RecordAsItCame) | undefined;
-    return row && { ...row, cells: JSON.parse(row.cells) as string[], columns: JSON.parse(row.columns) as Column[] };
+    const row = select.get(id, jobId) as
+      (Record<'cells' | 'columns', string> & { sourceId: number } & RecordAsItCame) | undefined;
+    if (!row) return undefined;
+    const columns = said.get(row.sourceId) ?? (JSON.parse(row.columns) as Column[]);
+    return { ...row, cells: JSON.parse(row.cells) as string[], columns };
   };
 }
 

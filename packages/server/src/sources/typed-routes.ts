@@ -24,7 +24,7 @@ import { theJob } from '../jobs/the-job';
 import { heldRows } from '../register/held-rows';
 import { patience } from '../searches/patience';
 import { typedCells } from '../sieve/held-contacts';
-import { SAYS_WHO } from './routes';
+import { SAYS_WHO } from './store';
 import { addSource, countRead, recordAdder } from './store';
 import { uploadsDir } from './uploads';
 

@@ -8,12 +8,14 @@ import {
   type TypedContact,
   WordChangesBody,
 } from '@sieve/contract';
-import type { ScreenOptions } from '@sieve/core';
+import type { CompanyOptions, ScreenOptions } from '@sieve/core';
 import { openDb, type Db } from '../db/open';
 import { failure, type Failure } from '../errors';
 import { anybodyGoes } from '../exports/chosen';
 import { exportPreview } from '../exports/preview';
 import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
+import { firmEffect } from '../sieve/firm-effect';
+import { firmPairs } from '../sieve/firm-pairs';
 import { firmPage, firmView } from '../sieve/firms';
 import { estimateFor } from '../sieve/estimate';
 import { hitRates } from '../sieve/hit-rates';
@@ -22,6 +24,7 @@ import { personInFull } from '../sieve/person';
 import { pairsToJudge } from '../sieve/pairs-to-judge';
 import { companyPage, contactView, findContacts, contactGroups, rowPage } from '../sieve/rows';
 import { inspectFile, type ToInspect } from '../sources/inspect';
+import { columnsOf } from '../sources/read-anew';
 import { screenEffect } from '../sieve/screen-effect';
 import { wordChanges } from '../sieve/word-changes';
 import { sourceRows } from '../sources/store';
@@ -45,12 +48,17 @@ const QUICK_LOOKS = {
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
   hitRates: (db: Db, _: Settings, jobId: number) => hitRates(db, jobId),
   groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
+  sourceColumns: (db: Db, { lists }: Settings, jobId: number, sourceId: number) =>
+    columnsOf(db, jobId, sourceId, lists),
   screenEffect: (db: Db, { lists }: Settings, jobId: number, options: ScreenOptions, now: number) =>
     screenEffect(db, jobId, options, lists, now),
   wordChanges: (db: Db, { lists }: Settings, then: WordChangesBody, most: number) => wordChanges(db, lists, then, most),
   companies: (db: Db, _: Settings, jobId: number, query: Pick<RowQuery, 'q' | 'offset' | 'limit'>) =>
     companyPage(db, jobId, query),
   firms: (db: Db, _: Settings, jobId: number, query: FirmQuery) => firmPage(db, jobId, query),
+  firmEffect: (db: Db, _: Settings, jobId: number, step: string, options: CompanyOptions) =>
+    firmEffect(db, jobId, step, options),
+  firmPairs: (db: Db, _: Settings, jobId: number, step: string, most: number) => firmPairs(db, jobId, step, most),
   firm: (db: Db, _: Settings, jobId: number, step: string, key: string) => firmView(db, jobId, step, key),
   heldAlready: (db: Db, { lists }: Settings, jobId: number | null, typed: TypedContact) =>
     heldAlready(db, jobId, typed, lists),

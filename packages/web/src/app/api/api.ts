@@ -22,7 +22,9 @@ import type {
   ExportPreview,
   ExportRun,
   Format,
+  FirmEffect,
   FirmPage,
+  FirmPairs,
   FirmQuery,
   FirmView,
   FoundThings,
@@ -61,6 +63,7 @@ import type {
   SearchRow,
   SearchView,
   SettingsView,
+  SourceColumns,
   SourceRow,
   SpendDay,
   SuppressionRow,
@@ -68,6 +71,8 @@ import type {
   WebPage,
   WhoComes,
   WebPageFetched,
+  WordChanges,
+  WordChangesBody,
 } from '@sieve/contract';
 import type { Observable } from 'rxjs';
 
@@ -95,6 +100,9 @@ export class Api {
     this.http.get<CompanyPage>(`/api/jobs/${id}/companies`, { params: asParams(query) });
   firms = (id: number, query: Partial<FirmQuery>) =>
     this.http.get<FirmPage>(`/api/jobs/${id}/firms`, { params: asParams(query) });
+  firmEffect = (job: number, options: unknown) => this.http.post<FirmEffect>(`/api/jobs/${job}/firms/effect`, options);
+  firmPairs = (job: number, step: string) =>
+    this.http.get<FirmPairs>(`/api/jobs/${job}/firm-pairs`, { params: { step } });
   firm = (id: number, step: string, key: string) =>
     this.http.get<FirmView>(`/api/jobs/${id}/firm`, { params: { step, key } });
   person = (id: number, contact: number) => this.http.get<PersonInFull>(`/api/jobs/${id}/people/${contact}`);
@@ -167,6 +175,8 @@ export class Api {
     this.http.post<SampleView>('/api/directory/sample', { search, size, jobId });
   directoryValues = (search: Search, field: string) =>
     this.http.post<ValuesView>('/api/directory/values', { search, field });
+  sourceColumns = (job: number, source: number) =>
+    this.http.get<SourceColumns>(`/api/jobs/${job}/sources/${source}/columns`);
   ownFields = (job: number) => this.http.get<OwnField[]>(`/api/jobs/${job}/own-fields`);
   directoryPage = (search: Search, page: number) => this.http.post<PageView>('/api/directory/page', { search, page });
   like = (about: 'companies' | 'people', rows: readonly DirectoryRow['found'][]) =>

@@ -66,6 +66,8 @@ export function decisionWords(body: LoggedBody): string {
       return `the website of ${body.domain} answers ${body.answer === 'unclear' ? 'neither yes nor no' : body.answer}`;
     case 'companies':
       return `${body.a} and ${body.b} are ${body.same ? 'one company' : 'two companies'}`;
+    case 'columns':
+      return `columns of a source: ${body.columns.filter(({ target }) => target !== 'skip').length} are read`;
     case 'configure':
       return `${stepWords(body.step.kind)} set up anew`;
     case 'brief':

@@ -1,6 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { ISSUE_WORDS, type SourceRow } from '@sieve/contract';
 import { Store } from '@ngrx/store';
@@ -25,6 +26,7 @@ import { IssuesStore, SourcesStore } from './job-stores';
 })
 export class SourcesList {
   private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialog);
   private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
   private readonly sourcesStore = inject(SourcesStore);
@@ -82,6 +84,11 @@ export class SourcesList {
         () => this.take(source, !out),
       );
     });
+  }
+
+  protected async readAnew(source: SourceRow) {
+    const { ColumnsDialog } = await import('./columns-dialog');
+    this.dialog.open(ColumnsDialog, { width: '940px', maxWidth: '94vw', data: { jobId: this.jobId(), source } });
   }
 
   protected open({ id }: SourceRow) {

@@ -3,18 +3,42 @@ import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angula
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
+import { signalStore } from '@ngrx/signals';
+import type { FirmRule } from '@sieve/core/steps/company/firm-rules';
 import { LEAST_TAUGHT } from '@sieve/core/steps/company/learn';
 import { companyOptions } from '@sieve/core/steps/company/options';
+import { debounceTime, filter, map, startWith } from 'rxjs';
+import { valueOf, withAsked } from '../../../../state/asked';
 import { Session } from '../../../../state/session';
+import { CountPipe } from '../../../../ui/count';
 import { MoneyPipe } from '../../../../ui/money';
-import { STEP_OPTIONS } from '../step-options';
+import { Status } from '../../../../ui/status/status';
+import { STEP_JOB, STEP_OPTIONS } from '../step-options';
 import { listOf, type StepForm } from '../step-view';
+
+const EffectStore = signalStore(
+  withAsked((api, { jobId, options }: { jobId: number; options: unknown }) => api.firmEffect(jobId, options)),
+);
+/** Companies are counted anew when nothing was typed for so long, in ms. */
+const PAUSE = 400;
+const RULES: readonly [code: FirmRule, words: string][] = [
+  ['competitor', 'competitors'],
+  ['company-sector-out', 'not sectors'],
+  ['company-sector', 'sectors'],
+  ['company-headcount', 'people'],
+  ['company-growth', 'growth'],
+  ['company-place', 'places'],
+  ['company-technology', 'uses'],
+  ['company-hiring', 'hires'],
+  ['company-topics', 'topics'],
+];
 
 /** What is asked of companies, and which are wanted. */
 @Component({
   selector: 'cs-company-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatCheckboxModule, MoneyPipe],
+  imports: [ReactiveFormsModule, MatFormFieldModule, MatInputModule, MatCheckboxModule, CountPipe, MoneyPipe, Status],
+  providers: [EffectStore],
   host: { class: 'step-fields' },
   templateUrl: './company-form.html',
   styles: `
@@ -39,6 +63,9 @@ import { listOf, type StepForm } from '../step-view';
       grid-column: 1 / -1;
       margin: 0;
       color: var(--ink-2);
+    }
+    .takes {
+      color: var(--plum);
     }
     @media (max-width: 700px) {
       fieldset {
@@ -100,4 +127,27 @@ export class CompanyForm implements StepForm {
       competitors: listOf(form.competitors, /[;\n]/),
     };
   };
+  protected readonly effects = inject(EffectStore);
+  /** What each rule would take, the first of them first. */
+  protected readonly takes = computed(() => {
+    const effect = valueOf(this.effects.asked());
+    return (
+      effect && {
+        ...effect,
+        rules: RULES.flatMap(([code, words]) => (effect.rules[code] ? [{ words, count: effect.rules[code] }] : [])),
+      }
+    );
+  });
+
+  constructor() {
+    const jobId = inject(STEP_JOB);
+    this.effects.load(
+      this.form.valueChanges.pipe(
+        startWith(null),
+        debounceTime(PAUSE),
+        filter(() => this.form.valid),
+        map(() => ({ jobId, options: this.value() })),
+      ),
+    );
+  }
 }

@@ -1,6 +1,7 @@
 import type { FirmPage, FirmRow, FirmView } from '@sieve/contract';
 import { defaultSieve } from '@sieve/core/steps/sieve';
 import { drawn, sampleJob, webHarness } from '../../../../testing/web-harness';
+import { FirmPairsList } from './firm-pairs';
 import { Firms } from './firms';
 
 const row = (key: string, more: Partial<FirmRow> = {}): FirmRow => ({
@@ -80,4 +81,26 @@ it('companies say what their websites answer and by which sentence; keys answer,
     same: true,
   });
   expect(await decided('n')).toMatchObject({ kind: 'site-answer', domain: 'brackenfold.example', answer: 'no' });
+});
+
+it('pairs of companies are judged with a key each', async () => {
+  const { http } = webHarness();
+  const side = (key: string) => ({ key, name: key.split('.')[0]!, domain: key, place: 'Wells, GB', people: 2 });
+  const { text, stable, element } = await drawn(FirmPairsList, { jobId: 1, step: 'company', version: 1 });
+  http
+    .expectOne(({ url }) => url === '/api/jobs/1/firm-pairs')
+    .flush({
+      total: 2,
+      pairs: [
+        { chance: 0.52, a: side('brackenfold.example'), b: side('bracken-fold.example') },
+        { chance: 0.41, a: side('tidewell.example'), b: side('tide-well.example') },
+      ],
+    });
+  await stable();
+  expect(text()).toContain('2 pairs of companies may be one');
+  document.dispatchEvent(new KeyboardEvent('keydown', { key: 'j' }));
+  document.dispatchEvent(new KeyboardEvent('keydown', { key: 'd' }));
+  await stable();
+  expect(text()).toContain('1 pair of companies');
+  expect(element.querySelector('tbody')!.textContent).not.toContain('tidewell');
 });

@@ -26,10 +26,12 @@ import { Status } from '../../../../ui/status/status';
 import { type Tab, Tabs } from '../../../../ui/tabs/tabs';
 import { AnswerMark } from './answer-mark';
 import { Firm } from './firm';
+import { FirmPairsList } from './firm-pairs';
 import { FIRMS_A_PAGE, FirmsStore } from './firms-stores';
 
-type Show = FirmQuery['show'];
-const SHOWS: readonly Show[] = ['all', 'pass', 'aside', 'look', 'waits', 'teach'];
+/** `alike`: pairs of companies that may be one. */
+type Show = FirmQuery['show'] | 'alike';
+const SHOWS: readonly Show[] = ['all', 'pass', 'aside', 'look', 'waits', 'teach', 'alike'];
 const COLUMNS: readonly { sort: FirmQuery['sort']; label: string; figure?: true }[] = [
   { sort: 'name', label: 'Company' },
   { sort: 'domain', label: 'Domain' },
@@ -43,7 +45,7 @@ const COLUMNS: readonly { sort: FirmQuery['sort']; label: string; figure?: true 
 @Component({
   selector: 'cs-firms',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CountPipe, FilterBox, Pager, Status, Tabs, AnswerMark, Firm],
+  imports: [CountPipe, FilterBox, Pager, Status, Tabs, AnswerMark, Firm, FirmPairsList],
   providers: [FirmsStore],
   templateUrl: './firms.html',
   styleUrl: './firms.scss',
@@ -61,6 +63,10 @@ export class Firms {
   protected readonly leastTaught = LEAST_TAUGHT;
 
   protected readonly show = computed<Show>(() => SHOWS.find((show) => show === this.address().get('firms')) ?? 'all');
+  private readonly listed = computed(() => {
+    const show = this.show();
+    return show === 'alike' ? 'all' : show;
+  });
   protected readonly answer = computed(
     () => (['yes', 'no', 'unclear'] as const).find((answer) => answer === this.address().get('answer')) ?? null,
   );
@@ -89,6 +95,7 @@ export class Firms {
       { id: 'look', label: 'Want a look', count: states.look },
       ...(states.waits > 0 ? [{ id: 'waits' as const, label: 'Wait', count: states.waits }] : []),
       ...(this.options().question ? [{ id: 'teach' as const, label: 'Teach it', count: null }] : []),
+      { id: 'alike', label: 'May be one', count: null },
     ];
   });
   /** Widths of the bar over what websites answer. */
@@ -110,7 +117,7 @@ export class Firms {
         version: this.job().version,
         query: {
           step: this.step().id,
-          show: this.show(),
+          show: this.listed(),
           ...(this.answer() && { answer: this.answer()! }),
           q: this.q(),
           sort: this.sort(),

@@ -1,14 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Inspection } from '@sieve/contract';
+import type { SourceColumns } from '@sieve/contract';
 import type { Column, OwnType, Target } from '@sieve/core/model/target';
 import { derivedValue } from '@sieve/core/tidy/derived';
-import { Icon } from '../../ui/icon/icon';
-import { Select } from '../../ui/select/select';
-import { targetOptions, typeOptions } from '../../ui/target-options';
+import { Icon } from '../icon/icon';
+import { Select } from '../select/select';
+import { targetOptions, typeOptions } from '../target-options';
 import { DerivePanel } from './derive-panel';
 
 const SAMPLES = 4;
-type Seen = Inspection['columns'][number];
+type Seen = SourceColumns['columns'][number];
 const WHY_WORDS: Record<Seen['why'], string> = {
   heading: 'by its heading',
   values: 'by its values',
@@ -26,7 +26,7 @@ const WHY_WORDS: Record<Seen['why'], string> = {
   styleUrl: './columns-table.scss',
 })
 export class ColumnsTable {
-  readonly found = input.required<Inspection>();
+  readonly found = input.required<SourceColumns & { remembered?: boolean }>();
   readonly columns = input.required<readonly Column[]>();
   readonly changed = output<Column[]>();
 

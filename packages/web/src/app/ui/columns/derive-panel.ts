@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { SPLITS, type Column, type SplitBy, type Target } from '@sieve/core/model/target';
 import { derivedValue, partsOf } from '@sieve/core/tidy/derived';
-import { Select, type Option } from '../../ui/select/select';
+import { Select, type Option } from '../select/select';
 
 const HOW_WORDS: Record<SplitBy['how'], string> = {
   separator: 'at each',
