@@ -69,6 +69,7 @@ test('rules say what they take before they are used; their rows are looked at an
     mimeType: 'text/csv',
     buffer: Buffer.from('Name,Company\nCarys Holm,Marlwood Cheese\n'),
   });
+  await page.getByRole('button', { name: 'Suppress them' }).click();
   await expect(page.getByRole('button', { name: /Remove Carys Holm/i })).toBeVisible();
   await page.goto(`${world.url}/jobs/${id}?step=screen&fate=aside&why=suppressed`);
   await expect(page.locator('.ag-row')).toContainText(['Carys Holm']);

@@ -60,7 +60,7 @@ export const summary = z.object({
   steps: z.array(stepCount),
   verdicts: z.record(z.enum(['valid', 'risky', 'invalid', 'unknown', 'none']), count),
   likelyValid: count,
-  /** When the first of the facts it rests on is no longer fresh; null: never. */
+  /** When the first of the facts it rests on is no longer fresh, or an entry of the suppression list ends; null: never. */
   freshUntil: at.nullable(),
 });
 export type Summary = z.output<typeof summary>;

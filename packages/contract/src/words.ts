@@ -93,6 +93,7 @@ export const FATE_WORDS: Record<string, string> = {
   'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
   suppressed: 'on the suppression list ({entry}): {because}',
   'held-elsewhere': 'held in {jobs} too',
+  'likely-elsewhere': 'likely, not surely, held in {jobs}: R keeps, X sets aside',
   'left-elsewhere': 'left with an export of {jobs}',
   'company-full': 'already {most} of {company}',
   // profile

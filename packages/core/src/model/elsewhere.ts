@@ -4,9 +4,11 @@ import type { Person } from './person';
 export interface Elsewhere {
   held: readonly string[];
   left: readonly string[];
+  /** Other jobs that hold somebody who is likely the same, but not surely. */
+  likely: readonly string[];
 }
 
 /** Answers by what is known of somebody when it is asked. */
 export type FindElsewhere = (person: Person) => Elsewhere;
 
-export const NOWHERE: Elsewhere = { held: [], left: [] };
+export const NOWHERE: Elsewhere = { held: [], left: [], likely: [] };

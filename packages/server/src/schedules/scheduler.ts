@@ -20,7 +20,7 @@ const DUTIES: Record<string, Duty> = {
   'split searches': { everySeconds: 5, work: pullSplitSearches },
   'standing harvests': { everySeconds: 30, work: startDueHarvests },
   uploads: { everySeconds: 30, work: cleanUploads },
-  /** Facts age: jobs that rest on one that has are sifted, so that its contacts wait again. */
+  /** Facts age and suppressions end: jobs that rest on one that has are sifted anew. */
   'aged facts': {
     everySeconds: 30,
     work: ({ db, queue, now }) => {

@@ -52,3 +52,44 @@ test('who is held in another job or left with it passes, wants a look or is set 
   expect(await stopped({ heldElsewhere: 'pass', leftElsewhere: 'aside' }, first)).toEqual([]);
   expect(jobById(db, job)!.summary!.steps.find(({ id }) => id === 'screen')).toMatchObject({ came: 3, pass: 2 });
 });
+
+test('who is likely held in another job, by a short form of the name at the same firm, wants a look; kept by hand they pass', async () => {
+  const named = [
+    { name: 'Name', target: 'fullName' as const },
+    { name: 'Firm', target: 'company' as const },
+  ];
+  const of = async (name: string, rows: string[][]) => {
+    const job = testJob(db, name);
+    testSource(db, job, named, rows);
+    return job;
+  };
+  const sift = (job: number) => runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+  await sift(
+    await of('Winter', [
+      ['William Hebden', 'Dunnock Dairies'],
+      ['Nuala Farrow', 'Arranmor'],
+    ]),
+  );
+  const job = await of('Next', [
+    ['Bill Hebden', 'Dunnock Dairies'],
+    ['Nuala Farrow', 'Arranmor Creamery'],
+    ['Bill Hebden', 'Edale'],
+  ]);
+  decide(
+    db,
+    job,
+    'you',
+    { kind: 'configure', step: { id: 'screen', kind: 'screen', on: true, options: { heldElsewhere: 'aside' } } },
+    0,
+  );
+  await sift(job);
+  const looks = () =>
+    rowPage(db, job, { step: 'screen', fate: 'look', q: '', sort: 'id', desc: false, offset: 0, limit: 9 }).rows;
+  expect(looks().map(({ lastName, fate }) => [lastName, fate.code, fate.why['jobs']])).toEqual([
+    ['Hebden', 'likely-elsewhere', 'Winter'],
+    ['Farrow', 'likely-elsewhere', 'Winter'],
+  ]);
+  decide(db, job, 'you', { kind: 'keep', recordIds: [looks()[0]!.id], step: 'screen' }, 0);
+  await sift(job);
+  expect(looks()).toHaveLength(1);
+});

@@ -1,4 +1,4 @@
-import { personKeys, type FindElsewhere } from '@sieve/core';
+import { likelyKeys, personKeys, type FindElsewhere } from '@sieve/core';
 import type { Db } from '../db/open';
 import { jobOfExport } from '../exports/store';
 import { jobRow } from '../jobs/store';
@@ -26,6 +26,7 @@ export function elsewhereOf(db: Db, jobId: number): FindElsewhere {
     return {
       held: names([...held(keys)].filter((job) => job !== null)),
       left: names(exportsOf(db.register, keys).map(jobOf)),
+      likely: names([...held(likelyKeys(person))].filter((job) => job !== null)),
     };
   };
 }

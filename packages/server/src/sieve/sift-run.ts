@@ -125,7 +125,7 @@ function storedPairs({ doubtful, reasons }: Outcome['match'], rows: readonly Sou
 
 /** The counts that the screens show, from the outcome itself. */
 export function summarise({ contacts, companies, match }: Outcome, input: LoadedSift): Summary {
-  const { rows, sieve, sources, facts } = input;
+  const { rows, sieve, sources, facts, suppression } = input;
   const steps = countSteps(contacts, sieve);
   const verdicts: Summary['verdicts'] = { valid: 0, risky: 0, invalid: 0, unknown: 0, none: 0 };
   let nothingFound = 0;
@@ -152,9 +152,12 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     steps,
     verdicts,
     likelyValid: verdicts.valid + Math.round(waiting * rate),
-    freshUntil: facts.freshUntil(),
+    freshUntil: earliest([facts.freshUntil(), ...[...suppression.values()].map(({ until }) => until)]),
   };
 }
+
+const earliest = (times: readonly (number | null)[]): number | null =>
+  times.reduce((first, time) => (time !== null && (first === null || time < first) ? time : first), null);
 
 const rounded = (n: number, digits: number) => Number(n.toFixed(digits));
 

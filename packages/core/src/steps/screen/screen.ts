@@ -75,6 +75,8 @@ export function screener(
       return { state: left, code: 'left-elsewhere', why: { jobs: known.left.join(', ') } };
     if (held !== 'pass' && known.held.length > 0)
       return { state: held, code: 'held-elsewhere', why: { jobs: known.held.join(', ') } };
+    if (known.held.length === 0 && known.likely.length > 0)
+      return { state: 'look', code: 'likely-elsewhere', why: { jobs: known.likely.join(', ') } };
     return null;
   }
 

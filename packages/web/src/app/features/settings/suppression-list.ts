@@ -2,10 +2,12 @@ import { DatePipe } from '@angular/common';
 import { HttpResponse } from '@angular/common/http';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { SUPPRESSION_REASONS, type SuppressionEntry } from '@sieve/core/model/suppression';
-import type { SuppressionRow } from '@sieve/contract';
+import type { Column } from '@sieve/core/model/target';
+import type { Inspection, SuppressionRow } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
-import { filter, map, switchMap } from 'rxjs';
+import { filter, from, map, type Observable, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { valueOf, withLoaded } from '../../state/asked';
 import { Decisions } from '../../state/decisions';
@@ -86,6 +88,7 @@ a company’s name"
 })
 export class SuppressionList {
   private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialog);
   private readonly doing = inject(Doing);
   private readonly notices = inject(Notices);
   private readonly decisions = inject(Decisions);
@@ -115,7 +118,6 @@ export class SuppressionList {
     });
   }
 
-  /** Its columns are taken as they are recognised. */
   protected fromFile(input: HTMLInputElement, until: string) {
     const file = input.files?.[0];
     input.value = '';
@@ -128,14 +130,29 @@ export class SuppressionList {
         this.api
           .inspect(id, name, { format: {}, columns: null, jobId: null, beginning: true })
           .pipe(
-            switchMap(({ format, mapping }) =>
-              this.api.suppressFile({ uploadId: id, name, format, columns: mapping, ...this.because(until) }),
+            switchMap((found) =>
+              this.columnsOf(found).pipe(
+                switchMap((columns) =>
+                  this.api.suppressFile({ uploadId: id, name, format: found.format, columns, ...this.because(until) }),
+                ),
+              ),
             ),
           ),
       ),
     );
     this.doing.run(done, ({ added, known, nameless }) =>
       this.said(added, known, nameless > 0 ? ` ${nameless} rows name nobody.` : ''),
+    );
+  }
+
+  /** As they are recognised, or corrected; nothing where it is left. */
+  private columnsOf(found: Inspection): Observable<Column[]> {
+    const options = { width: '940px', maxWidth: '94vw', data: found };
+    return from(import('./suppression-file')).pipe(
+      switchMap(({ SuppressionFile }) =>
+        this.dialog.open<unknown, Inspection, Column[] | ''>(SuppressionFile, options).afterClosed(),
+      ),
+      filter((columns) => columns !== undefined && columns !== ''),
     );
   }
 
