@@ -103,6 +103,7 @@ export const FATE_WORDS: Record<string, string> = {
   // company
   'website-says-no': 'its website says no',
   'website-unclear': 'its website does not say',
+  'domain-doubtful': 'may be {name} at {domain}, {chance} % sure',
   'website-unknown': 'no website of the company is known',
   'website-no-domain': 'the domain of the company does not exist',
   'website-no-site': 'the company has no website at its domain',

@@ -77,7 +77,7 @@ function through(
   const advance = company.prepare([contact], companyOptions.parse(options), env);
   for (;;) {
     const stop = advance(contact, false);
-    if (stop?.state !== 'waits') return { code: stop?.code ?? null, contact, asked };
+    if (stop?.state !== 'waits') return { code: stop?.code ?? null, why: stop && 'why' in stop ? stop.why : {}, contact, asked };
     if (stop.silent) return { code: `waits: ${stop.silent}`, contact, asked };
     asked.push(stop.ask.kind);
     answers.set(keyOf(stop.ask), answerTo(stop.ask));
@@ -101,6 +101,8 @@ test('a domain is found by name and place; one that nobody holds or that is for 
   const sites = { 'sold.example': site('Buy this domain today.'), 'brackenfold.example': site('Welcome.') };
   const many = through(firm({ ...at, domain: '' }), { findBy: 'fernbank' }, { firms, sites });
   expect([many.contact.person.domain, many.asked]).toEqual(['', ['firm-search', 'website', 'website', 'website']]);
+  // It is offered for judging.
+  expect(many).toMatchObject({ code: 'domain-doubtful', why: { domain: 'brackenfold.example', chance: 33 } });
   const found = through(firm({ ...at, domain: '' }), { findBy: 'fernbank' }, { firms: [firms[2]!], sites });
   expect(found.contact.person.domain).toBe('brackenfold.example');
   expect(found.contact.added.domain).toMatchObject({ via: 'fernbank' });

@@ -9,8 +9,9 @@ import { findDomain } from './find-domain';
 import { firmRules } from './firm-rules';
 import { companyOptions, type CompanyOptions } from './options';
 
-/** A domain that is less likely a company's is not taken. */
+/** A domain that is less likely a company's is not taken, but offered for judging; one less likely still is not worth a look. */
 const TAKE_FROM = 0.7;
+const OFFER_FROM = 0.3;
 
 /** What is known of the company of each contact: its domain, what its own website answers, what is bought of it; and rules over that. */
 export const company: Step<CompanyOptions> = {
@@ -30,8 +31,10 @@ export const company: Step<CompanyOptions> = {
       if (contact.person.domain === '' && contact.person.company !== '' && findBy !== '') {
         const search = findDomain(contact.person, findBy, facts);
         if ('ask' in search) return waiting(search);
-        if (search.found && search.found.sure >= TAKE_FROM)
-          fill(contact, findBy, { domain: search.found.domain }, search.found.sure);
+        const { sure = 0, domain = '', name = '' } = search.found ?? {};
+        if (sure >= TAKE_FROM) fill(contact, findBy, { domain }, sure);
+        else if (sure >= OFFER_FROM && !kept)
+          return { state: 'look', code: 'domain-doubtful', why: { domain, name, chance: Math.round(sure * 100) } };
       }
       const { domain } = contact.person;
       // What costs nothing is known before anything is bought.

@@ -48,6 +48,8 @@ export class Firm {
   readonly fated = output<{ fate: 'aside' | 'keep'; recordIds: number[] }>();
   /** Whether two companies are one. */
   readonly kin = output<{ a: string; b: string; same: boolean }>();
+  /** Its domain, where that was in doubt. */
+  readonly domain = output<{ domain: string; recordIds: number[] }>();
   readonly person = output<{ id: number; state: Fate }>();
 
   protected readonly request = this.store.asked;
@@ -68,6 +70,10 @@ export class Firm {
     const firm = this.firm();
     return firm && firm.state !== 'pass' ? say(FATE_WORDS[firm.code] ?? firm.code, firm.why) : '';
   });
+  protected readonly doubtful = computed(() => {
+    const firm = this.firm();
+    return firm?.state === 'look' && firm.code === 'domain-doubtful';
+  });
   protected serviceName = (id: string): string =>
     servicesIn(this.settings()).find((service) => service.id === id)?.name ?? id;
   protected readonly words = ANSWER_WORDS;
@@ -82,7 +88,12 @@ export class Firm {
     this.store.load(
       computed(() => ({ jobId: this.jobId(), step: this.step().id, key: this.firmKey(), version: this.version() })),
     );
-    const says = (answer: SiteAnswer) => () => (this.firm() && this.question() ? this.say(answer) : false);
+    const says = (answer: SiteAnswer) => () =>
+      this.doubtful() && answer !== 'unclear'
+        ? this.owns(answer === 'yes')
+        : this.firm() && this.question()
+          ? this.say(answer)
+          : false;
     inject(Shortcuts).use({
       y: says('yes'),
       n: says('no'),
@@ -97,6 +108,13 @@ export class Firm {
 
   protected say(answer: SiteAnswer) {
     this.answered.emit({ firm: this.firm()!, answer });
+  }
+
+  /** Says whether a domain that is in doubt is its own. */
+  protected owns(isOwn: boolean) {
+    const { why, contactIds } = this.firm()!;
+    if (isOwn) this.domain.emit({ domain: String(why['domain']), recordIds: contactIds });
+    else this.set('keep');
   }
 
   protected set(fate: 'aside' | 'keep') {
