@@ -123,6 +123,17 @@ test('the same data gives the same outcome, and what a person says wins', () => 
   expect([alone.roots[5], alone.doubtfulCount]).toEqual([2, 0]);
 });
 
+test('two records that a person told apart tell their groups apart', () => {
+  const { people } = world(3, 900);
+  const lines = { mergeFrom: 0.9, judgeFrom: 0.001 };
+  const { roots, doubtful } = matchPeople(people, lines);
+  const siblingOf = (record: number) => roots.findIndex((root, other) => root === roots[record] && other !== record);
+  const { a, b } = doubtful.find((link) => siblingOf(link.a) >= 0)!;
+  const after = matchPeople(people, lines, [], [[siblingOf(a), b]]);
+  const groups = (x: number, y: number) => [roots[x]!, roots[y]!].sort((p, q) => p - q).join();
+  expect(after.doubtful.filter((link) => groups(link.a, link.b) === groups(a, b))).toEqual([]);
+});
+
 test('the line goes as low as the accepted error allows, and no lower', () => {
   const { people } = world(3, 900);
   const at = (acceptedError: number | null) => matchPeople(people, { mergeFrom: 0.9, judgeFrom: 0.05, acceptedError });

@@ -128,12 +128,13 @@ export function matchPeople(
   const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
 
-  const ruledOut = togetherIn(different);
+  // What was said of one record of a group holds of the whole group.
+  const ruledOut = togetherIn(different.map((records) => records.map((record) => roots[record]!)));
   const doubtful = new Map<number, Link>();
   for (const link of links) {
     if (link.chance >= mergeFrom) continue;
     const [x, y] = [roots[link.a]!, roots[link.b]!];
-    if (x === y || ruledOut(link.a, link.b)) continue;
+    if (x === y || ruledOut(x, y)) continue;
     const key = Math.min(x, y) * people.length + Math.max(x, y);
     const known = doubtful.get(key);
     if (!known || known.chance < link.chance) doubtful.set(key, link);

@@ -18,10 +18,12 @@ const FirmPairsStore = signalStore(
   providers: [FirmPairsStore],
   template: `
     @if (found(); as found) {
-      <p class="note">
-        {{ found.total | count }} {{ found.total === 1 ? 'pair' : 'pairs' }} of companies may be one, least certain
-        first. S: one company · D: two · J K move. Companies at two known domains stay apart until you say otherwise.
-      </p>
+      @if (found.total > 0) {
+        <p class="note">
+          {{ found.total | count }} {{ found.total === 1 ? 'pair' : 'pairs' }} of companies may be one, least certain
+          first. S: one company · D: two · J K move. Companies at two known domains stay apart until you say otherwise.
+        </p>
+      }
       <table class="lines fixed">
         <thead>
           <tr>
@@ -84,7 +86,8 @@ const FirmPairsStore = signalStore(
       width: 80px;
     }
     .acts {
-      width: 150px;
+      width: 160px;
+      text-overflow: clip;
     }
     .on {
       background: var(--saffron-wash);
