@@ -2,7 +2,7 @@
 // npm run bench -- companies FILE [--truth COLUMN]      CSV with the column name, and domain, city, country where there are
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { delimitedReader, groupCompanies } from '@sieve/core';
+import { companyPairs, delimitedReader, groupCompanies, JUDGE_FROM } from '@sieve/core';
 
 const { values, positionals } = parseArgs({
   options: { truth: { type: 'string', default: 'truth' } },
@@ -25,8 +25,9 @@ const companies = rows.map((cells) => ({
 const truth = rows.map((cells) => cell(cells, values.truth));
 
 const started = performance.now();
-const { first, doubtful } = groupCompanies(companies);
+const first = groupCompanies(companies);
 const ms = performance.now() - started;
+const doubtful = companyPairs(companies).filter(({ a, b, chance }) => chance >= JUDGE_FROM && first[a] !== first[b]);
 
 /** Pairs within groups of the same key, and the keys of both that agree. */
 const pairsOf = (key: (i: number) => string | number) => {

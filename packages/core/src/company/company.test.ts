@@ -76,8 +76,9 @@ test('companies are one by likely names; figures, rare words and places tell the
     named('H. Wray'),
     named('Wells Packaging', { domain: 'brackenfold.example' }),
   ];
-  const groups = (said?: Parameters<typeof groupCompanies>[1]) => [...groupCompanies(list, said).first];
+  const groups = (said?: Parameters<typeof groupCompanies>[1]) => [...groupCompanies(list, said)];
   // One domain is one company; two domains are two, however they are called.
   expect(groups()).toEqual([0, 0, 2, 3, 4, 0]);
+  expect([...groupCompanies([list[0]!, list[2]!])]).toEqual([0, 1]);
   expect(groups({ same: [[3, 4]], different: [[0, 1]] })).toEqual([0, 1, 1, 3, 3, 0]);
 });

@@ -1,16 +1,9 @@
 import { cluster } from '../grouping/cluster';
-import { companyPairs, type CompanyPair, type NamedCompany } from './match-names';
+import { companyPairs, type NamedCompany } from './match-names';
 
 /** A pair of companies at least so likely one is taken for one; a less likely one a person judges. */
 export const SAME_FROM = 0.75;
 export const JUDGE_FROM = 0.3;
-
-export interface CompanyGroups {
-  /** For each company the first of its group. */
-  first: Int32Array;
-  /** Pairs to judge. */
-  doubtful: CompanyPair[];
-}
 
 /** What a person said of pairs of companies, by their places. */
 export interface SaidOfCompanies {
@@ -21,11 +14,13 @@ export interface SaidOfCompanies {
 /**
  * Puts companies together that are one: by domain, by what a person said, and by likely names. Two that are known at different domains are
  * not one by their names alone: a group and its site, or namesakes.
+ *
+ * @returns for each company the first of its group
  */
 export function groupCompanies(
   companies: readonly NamedCompany[],
   said: SaidOfCompanies = { same: [], different: [] },
-): CompanyGroups {
+): Int32Array {
   const byDomain = new Map<string, number>();
   const oneDomain: [number, number][] = [];
   for (const [i, { domain }] of companies.entries()) {
@@ -34,7 +29,6 @@ export function groupCompanies(
     if (known === undefined) byDomain.set(domain, i);
     else oneDomain.push([known, i]);
   }
-  const pairs = companyPairs(companies);
   const differ = (field: 'domain' | 'country' | 'link', a: number, b: number) => {
     const [one, two] = [companies[a]![field], companies[b]![field]];
     return one !== '' && two !== '' && one !== two;
@@ -43,13 +37,7 @@ export function groupCompanies(
   const areTwoOfOne = (a: number, b: number) =>
     differ('link', a, b) && companies[a]!.link.split('/')[0] === companies[b]!.link.split('/')[0];
   const conflict = (a: number, b: number) => differ('domain', a, b) || differ('country', a, b) || areTwoOfOne(a, b);
+  const pairs = companyPairs(companies, (a, b) => !conflict(a, b));
   const likely = pairs.filter(({ chance }) => chance >= SAME_FROM).map((pair) => ({ ...pair, pattern: 0 }));
-  const first = cluster(companies.length, likely, [...oneDomain, ...said.same], said.different, conflict);
-  const apart = new Set(
-    said.different.flatMap((group) => group.flatMap((a) => group.map((b) => `${first[a]} ${first[b]}`))),
-  );
-  const doubtful = pairs.filter(
-    ({ a, b, chance }) => chance >= JUDGE_FROM && first[a] !== first[b] && !apart.has(`${first[a]} ${first[b]}`),
-  );
-  return { first, doubtful };
+  return cluster(companies.length, likely, [...oneDomain, ...said.same], said.different, conflict);
 }

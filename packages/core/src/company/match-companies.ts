@@ -23,7 +23,7 @@ export interface KnownCompany {
  * @param rows in the order of their ids
  */
 export function matchCompanies(rows: readonly CompanyRow[]): KnownCompany[] {
-  const { first } = groupCompanies(rows.map(({ company }) => company));
+  const first = groupCompanies(rows.map(({ company }) => company));
   const known = new Map<number, KnownCompany>();
   for (const [i, { recordId, company, extra }] of rows.entries()) {
     const one = known.get(first[i]!);

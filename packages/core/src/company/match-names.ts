@@ -37,11 +37,15 @@ const STEEP = 22;
  * are nearly spelled the same (Jaro-Winkler) or one shortens the other; place and domain speak for and against. The work grows
  * nearly linearly: only names that share a rare group of letters are compared.
  *
+ * @param mayBeOne by what else is known of two; those who may not are not compared
  * @returns pairs with a chance of 0.2 or more, the likeliest first
  */
-export function companyPairs(companies: readonly NamedCompany[]): CompanyPair[] {
+export function companyPairs(
+  companies: readonly NamedCompany[],
+  mayBeOne: (a: number, b: number) => boolean = () => true,
+): CompanyPair[] {
   const names = companies.map(({ name }) => nameWords(name));
-  return likely(candidates(names), companies, names);
+  return likely(candidates(names, mayBeOne), companies, names);
 }
 
 /** The same of one company with all others. */
@@ -134,7 +138,10 @@ const looks = remembered((word) => word.replace(/[1i]/g, 'l').replaceAll('0', 'o
 const figuresOf = remembered((word) => word.replace(/[^2-9]/g, ''));
 
 /** Pairs of names that share one of their rarest groups of letters, or initials. */
-function* candidates(names: readonly NameWords[]): Generator<[number, number]> {
+function* candidates(
+  names: readonly NameWords[],
+  mayBeOne: (a: number, b: number) => boolean,
+): Generator<[number, number]> {
   const gramsOf = ({ joined }: NameWords): string[] => {
     if (joined.length <= GRAM) return [joined];
     return [...new Set(Array.from({ length: joined.length - GRAM + 1 }, (_, i) => joined.slice(i, i + GRAM)))];
@@ -162,7 +169,7 @@ function* candidates(names: readonly NameWords[]): Generator<[number, number]> {
     for (const [at, a] of block.entries())
       for (const b of block.slice(at + 1)) {
         const key = a * names.length + b;
-        if (a === b || done.has(key)) continue;
+        if (a === b || !mayBeOne(a, b) || done.has(key)) continue;
         done.add(key);
         yield [a, b];
       }

@@ -26,7 +26,7 @@ export function groupFirms(contacts: readonly Contact[], { companies }: Pick<Sor
     same: companies.same.map(placesOf).filter(({ length }) => length === 2) as [number, number][],
     different: companies.different.map(placesOf).filter(({ length }) => length === 2),
   };
-  const { first } = groupCompanies(firms, said);
+  const first = groupCompanies(firms, said);
   // Of a group the one with a domain lends its key, so that what is known by domain is known of all.
   const keys = new Map<number, string>();
   const lend = (has: (domain: string) => boolean) => {
