@@ -77,7 +77,8 @@ function through(
   const advance = company.prepare([contact], companyOptions.parse(options), env);
   for (;;) {
     const stop = advance(contact, false);
-    if (stop?.state !== 'waits') return { code: stop?.code ?? null, why: stop && 'why' in stop ? stop.why : {}, contact, asked };
+    if (stop?.state !== 'waits')
+      return { code: stop?.code ?? null, why: stop && 'why' in stop ? stop.why : {}, contact, asked };
     if (stop.silent) return { code: `waits: ${stop.silent}`, contact, asked };
     asked.push(stop.ask.kind);
     answers.set(keyOf(stop.ask), answerTo(stop.ask));
