@@ -69,7 +69,7 @@ export const ruleCondition = z
   .object({
     field: z.union([z.enum(RULE_FIELDS), ownField]),
     not: z.boolean().default(false),
-    values: z.array(z.string().trim().min(1).max(200)).min(1).max(500),
+    values: z.array(z.string().trim().min(1).max(2000)).min(1).max(500),
   })
   .superRefine(({ field, values }, context) => {
     for (const value of values) {
@@ -86,11 +86,17 @@ const earlierRule = z.union([
   z.object({ field: z.string(), from: z.string(), to: z.string(), fate: z.string() }),
 ]);
 
+/** A word as it was meant before values could be more than words. */
+function asWord(field: string, word: string): string {
+  const read = readValue(field, word.trim());
+  return 'kind' in read && read.kind === 'words' ? word : `/${word.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')}/`;
+}
+
 function ofEarlier(given: unknown): unknown {
   const { success, data } = earlierRule.safeParse(given);
   if (!success) return given;
   const { field, fate } = data;
-  if ('words' in data) return { fate, conditions: [{ field, values: data.words }] };
+  if ('words' in data) return { fate, conditions: [{ field, values: data.words.map((word) => asWord(field, word)) }] };
   if ('is' in data) return { fate, conditions: [{ field, values: [BLANK], not: data.is === 'filled' }] };
   return { fate, conditions: [{ field, values: [`${data.from}..${data.to}`] }] };
 }

@@ -175,12 +175,14 @@ test('conditions of a rule hold together, some turned round; patterns are found;
 
 test('rules that were made before they had several conditions say the same', () => {
   const made = [
-    { field: 'title', words: ['driver'], fate: 'aside' },
+    { field: 'title', words: ['driver', '(blank)'], fate: 'aside' },
+    { field: 'own:Code', words: ['a..b'], fate: 'aside' },
     { field: 'phone', is: 'filled', fate: 'keep' },
     { field: 'headcount', type: 'number', from: '50', to: '', fate: 'keep' },
   ];
   expect(screenOptions.parse({ rules: made }).rules).toEqual([
-    { conditions: [{ field: 'title', not: false, values: ['driver'] }], fate: 'aside' },
+    { conditions: [{ field: 'title', not: false, values: ['driver', '/\\(blank\\)/'] }], fate: 'aside' },
+    { conditions: [{ field: 'own:Code', not: false, values: ['/a\\.\\.b/'] }], fate: 'aside' },
     { conditions: [{ field: 'phone', not: true, values: [BLANK] }], fate: 'keep' },
     { conditions: [{ field: 'headcount', not: false, values: ['50..'] }], fate: 'keep' },
   ]);

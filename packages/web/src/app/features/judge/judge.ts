@@ -64,7 +64,7 @@ export class Judge {
   });
 
   /** What the two hold besides what is compared. */
-  protected readonly others = computed(() => {
+  private readonly others = computed(() => {
     const pair = this.pair();
     if (!pair) return [];
     const compared = new Set(pair.evidence.map(({ field }) => field));
@@ -73,7 +73,7 @@ export class Judge {
     ).map((field) => ({ field: FIELD_WORDS[field], a: shown(pair.a, field), b: shown(pair.b, field) }));
   });
   /** The cells as they came, those of a name side by side. */
-  protected readonly cells = computed(() => {
+  private readonly cells = computed(() => {
     const pair = this.pair();
     if (!pair) return [];
     const [a, b] = [pair.a, pair.b].map(
@@ -85,6 +85,10 @@ export class Judge {
       b: b!.get(field) ?? NOTHING,
     }));
   });
+  protected readonly rest = computed(() => [
+    { title: 'All else they hold', lines: this.others() },
+    { title: 'As they came', lines: this.cells() },
+  ]);
   /** What was judged, and which weights it changed most. */
   protected readonly taught = computed(() => {
     const said = this.job()?.summary?.taught;
