@@ -1,6 +1,5 @@
-import { companyOptions, firmRules, NOTHING_KNOWN } from '@sieve/core';
+import { firmRules, NOTHING_KNOWN, type CompanyOptions } from '@sieve/core';
 import type { FirmEffect } from '@sieve/contract';
-import type * as z from 'zod';
 import type { Db } from '../db/open';
 import { stepOf } from './firms';
 import { shownOutcome } from './outcomes';
@@ -10,7 +9,7 @@ import { fromColumns, type ContactColumns } from './stored-contact';
  * What other rules about companies would take of those who came to a step when the job was sifted last, by what is known of their companies now. A
  * contact counts at the first rule that their company breaks; what websites answer and what was decided by hand are left aside.
  */
-export function firmEffect(db: Db, jobId: number, step: string, options: z.output<typeof companyOptions>): FirmEffect {
+export function firmEffect(db: Db, jobId: number, step: string, options: CompanyOptions): FirmEffect {
   const out: FirmEffect = { came: 0, pass: 0, rules: {} };
   const { at } = stepOf(db, jobId, step);
   if (!Number.isFinite(at)) return out;

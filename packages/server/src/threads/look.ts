@@ -6,7 +6,7 @@ import {
   type RowQuery,
   type Settings,
   type TypedContact,
-  WordChangesBody,
+  type WordChangesBody,
 } from '@sieve/contract';
 import type { CompanyOptions, ScreenOptions } from '@sieve/core';
 import { openDb, type Db } from '../db/open';

@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
-import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject, TitleWord } from '@sieve/core';
+import type { Column, DecisionBody, RowIssue, Search, SieveStep, Subject } from '@sieve/core';
 import type {
   NewSuppressions,
   Suppressed,

@@ -58,14 +58,15 @@ export const clausesOf = ({ conditions }: ScreenRule, subjects: readonly RuleSub
   conditions.map(({ field, not, values }, i) => {
     const { key, label } = subjects.find((one) => one.field === field) ?? standard(field, field.replace(/^own:/, ''));
     const own = field.startsWith('own:') ? `“${label}”` : label.toLowerCase();
-    const kinds = values.map((value) => readValue(field, value));
-    const areValues = kinds.every((read) => 'kind' in read && (read.kind === 'blank' || read.kind === 'range'));
-    const says = areValues ? (not ? 'is not' : 'is') : not ? 'does not say' : 'says';
     const and = i > 0 ? 'and ' : '';
     return {
       field: key,
       name: not ? `${label}, not` : label,
-      words: and + (field === 'any' ? `where ${not ? 'nothing' : 'anything'} says` : `whose ${own} ${says}`),
+      words:
+        and +
+        (field === 'any'
+          ? `where ${not ? 'nothing' : 'anything'} says`
+          : `whose ${own} ${verbOf({ field, not, values })}`),
       after: '',
       not,
       many: 'values',
@@ -73,6 +74,15 @@ export const clausesOf = ({ conditions }: ScreenRule, subjects: readonly RuleSub
       takes: null,
     };
   });
+
+/** What lies between bounds or is blank is; words are said. */
+function verbOf({ field, not, values }: RuleCondition): string {
+  const is = values.every((value) => {
+    const read = readValue(field, value);
+    return 'kind' in read && (read.kind === 'blank' || read.kind === 'range');
+  });
+  return is ? (not ? 'is not' : 'is') : not ? 'does not say' : 'says';
+}
 
 const labelOf = (value: string): string =>
   value === BLANK
@@ -102,6 +112,7 @@ export function changed(
 ): ScreenRule | string {
   if (change.kind === 'type') {
     const condition = readCondition(change.text, rule, subjects);
+    if (condition.values.length === 0) return 'Which words is missing: “title: driver, intern”.';
     return faultIn(condition) ?? { ...rule, conditions: [...rule.conditions, condition] };
   }
   const at = change.clause;
@@ -148,11 +159,10 @@ function faultIn({ field, values }: RuleCondition): string | null {
 /** A rule in a few words. */
 export const ruleWords = (rule: ScreenRule): string =>
   rule.conditions
-    .map(({ field, not, values }) => {
-      const label = field.replace(/^own:/, '');
-      const shown = values.map(labelOf);
+    .map((condition) => {
+      const label = condition.field.replace(/^own:/, '');
+      const shown = condition.values.map(labelOf);
       const said = shown.length > 4 ? `${shown.slice(0, 3).join(', ')} and ${shown.length - 3} more` : shown.join(', ');
-      const areValues = values.every((value) => value === BLANK || labelOf(value) !== value);
-      return `${label[0]!.toUpperCase()}${label.slice(1)} ${areValues ? (not ? 'is not' : 'is') : not ? 'does not say' : 'says'} ${said}`;
+      return `${label[0]!.toUpperCase()}${label.slice(1)} ${verbOf(condition)} ${said}`;
     })
     .join(' and ');
