@@ -1,9 +1,9 @@
-import { runName, runWords } from '@sieve/contract';
+import { runName, runWords, type Run } from '@sieve/contract';
 import { inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { mapResponse } from '@ngrx/operators';
-import { debounceTime, EMPTY, exhaustMap, groupBy, map, merge, mergeMap, switchMap, tap } from 'rxjs';
+import { debounceTime, defer, EMPTY, exhaustMap, finalize, groupBy, map, merge, mergeMap, switchMap, tap } from 'rxjs';
 import { Api, wordsOf } from '../api/api';
 import { LIVE } from '../api/live';
 import { Notices } from '../ui/notices';
@@ -32,6 +32,23 @@ export const listen = createEffect(
   { functional: true },
 );
 
+/** All runs. What is told of one while they are asked for is newer than what comes. */
+const allRuns = (actions: Actions, api: Api) =>
+  defer(() => {
+    const told = new Map<number, Run>();
+    const listening = actions.pipe(ofType(workActions.runMoved)).subscribe(({ run }) => told.set(run.id, run));
+    return api.runs().pipe(
+      map((runs) => {
+        const known = new Set(runs.map(({ id }) => id));
+        return [
+          ...runs.map((run) => told.get(run.id) ?? run),
+          ...[...told.values()].filter(({ id }) => !known.has(id)),
+        ];
+      }),
+      finalize(() => listening.unsubscribe()),
+    );
+  });
+
 /** At the start, and whenever the server is back, everything is asked for again. */
 export const loadAll = createEffect(
   (actions = inject(Actions), api = inject(Api)) =>
@@ -40,7 +57,7 @@ export const loadAll = createEffect(
       switchMap(() =>
         merge(
           api.jobs().pipe(mapResponse({ next: (jobs) => workActions.jobsCame({ jobs }), error: failed })),
-          api.runs().pipe(mapResponse({ next: (runs) => workActions.runsCame({ runs }), error: failed })),
+          allRuns(actions, api).pipe(mapResponse({ next: (runs) => workActions.runsCame({ runs }), error: failed })),
         ),
       ),
     ),

@@ -47,6 +47,17 @@ describe('work', () => {
     expect(running().map(({ id }) => id)).toEqual([2]);
   });
 
+  it('what is told of a run while all are asked for is newer than what comes', () => {
+    const running = store.selectSignal(work.selectLiveRuns);
+    live.next({ type: 'back' });
+    http.expectOne('/api/jobs').flush([]);
+    const asked = http.expectOne('/api/runs');
+    live.next({ type: 'run', run: sampleRun(1, 'done') });
+    live.next({ type: 'run', run: sampleRun(3, 'running') });
+    asked.flush([sampleRun(1, 'running'), sampleRun(2, 'queued')]);
+    expect(running().map(({ id }) => id)).toEqual([3, 2]);
+  });
+
   it('says when the server is gone, and asks for everything when it is back', () => {
     const connected = store.selectSignal(work.selectConnected);
     live.next({ type: 'lost' });

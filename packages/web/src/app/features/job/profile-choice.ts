@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output } from '@angular/core';
 import type { PossibleProfile } from '@sieve/contract';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { sureWords } from '../../ui/sure-words';
@@ -125,6 +125,8 @@ export class ProfileChoice {
   readonly profiles = input.required<readonly PossibleProfile[]>();
   /** The link that is theirs; '': none of them. */
   readonly taken = output<string>();
+  /** A key was pressed: until what came of it is shown, keys are the list's. */
+  private readonly answered = linkedSignal({ source: this.profiles, computation: () => false });
   protected readonly sure = sureWords;
   protected readonly said = computed(() =>
     this.profiles().map(({ speaks }) => ({
@@ -134,13 +136,14 @@ export class ProfileChoice {
   );
 
   constructor() {
-    const take = (at: number) => {
-      const one = this.profiles()[at];
-      return one ? this.taken.emit(one.link) : false;
+    const take = (link: string | undefined) => {
+      if (link === undefined || this.answered()) return false;
+      this.answered.set(true);
+      return this.taken.emit(link);
     };
     inject(Shortcuts).use({
-      ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [String(i + 1), () => take(i)])),
-      '0': () => this.taken.emit(''),
+      ...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [String(i + 1), () => take(this.profiles()[i]?.link)])),
+      '0': () => take(''),
     });
   }
 }
