@@ -51,7 +51,7 @@ const allRuns = (actions: Actions, api: Api) =>
 
 /** At the start, and whenever the server is back, everything is asked for again. */
 export const loadAll = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject<Actions>(Actions), api = inject(Api)) =>
     actions.pipe(
       ofType(workActions.opened, workActions.connectionBack),
       switchMap(() =>
