@@ -54,6 +54,8 @@ test('rules say what they take before they are used; their rows are looked at an
   await page.getByRole('button', { name: 'Groups' }).click();
   const groups = page.getByRole('listbox', { name: 'Titles' });
   await expect(groups.getByRole('option').first()).toContainText('2');
+  // The keys are the list's once the dialog has given it the focus.
+  await expect(groups).toBeFocused();
   for (let i = 0; i < 3; i++) await page.keyboard.press('g');
   const companies = page.getByRole('listbox', { name: 'Companies' });
   await expect(companies.getByRole('option').nth(1)).toContainText('Tidewell Packaging');

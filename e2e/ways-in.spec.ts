@@ -7,7 +7,7 @@ import { sent, startWorld, type World } from './world';
 
 test.describe.configure({ mode: 'serial' });
 let world: World;
-test.beforeAll(async () => (world = await startWorld(4570)));
+test.beforeAll(async () => (world = await startWorld(4590)));
 test.afterAll(() => world.stop());
 
 const choose = (page: Page, name: string, content: Buffer | string, mimeType = 'application/octet-stream') =>
