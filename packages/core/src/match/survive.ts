@@ -47,7 +47,9 @@ export function survive(
   return { person, from };
 }
 
-type Rule = 'fullest' | 'frequent' | 'first' | 'latest';
+/** What is most complete, what most records share, what came first, what came last. */
+export const SURVIVOR_RULES = ['fullest', 'frequent', 'first', 'latest'] as const;
+type Rule = (typeof SURVIVOR_RULES)[number];
 
 /** The record whose values of these fields survive; none when all are blank. */
 function choose(group: readonly Candidate[], fields: readonly PersonField[], rule: Rule): Candidate | undefined {

@@ -4,7 +4,7 @@ import type { Person } from './person';
 export interface Elsewhere {
   held: readonly string[];
   left: readonly string[];
-  /** Other jobs that hold somebody who is likely the same, but not surely. */
+  /** Other jobs that hold somebody who is likely the same, where none surely does. */
   likely: readonly string[];
 }
 

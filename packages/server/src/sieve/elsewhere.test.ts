@@ -92,4 +92,9 @@ test('who is likely held in another job, by a short form of the name at the same
   decide(db, job, 'you', { kind: 'keep', recordIds: [looks()[0]!.id], step: 'screen' }, 0);
   await sift(job);
   expect(looks()).toHaveLength(1);
+  // Who only asks who left elsewhere is not told of who is likely held there.
+  const left = { id: 'screen', kind: 'screen', on: true, options: { leftElsewhere: 'aside' } };
+  decide(db, job, 'you', { kind: 'configure', step: left }, 0);
+  await sift(job);
+  expect(looks()).toEqual([]);
 });

@@ -23,10 +23,12 @@ export function elsewhereOf(db: Db, jobId: number): FindElsewhere {
     [...new Set(ids)].filter((job) => job !== jobId).flatMap((job) => nameOf(job) ?? []);
   return (person) => {
     const keys = personKeys(person);
+    const jobsOf = (by: readonly string[]) => names([...held(by)].filter((job) => job !== null));
+    const surely = jobsOf(keys);
     return {
-      held: names([...held(keys)].filter((job) => job !== null)),
+      held: surely,
       left: names(exportsOf(db.register, keys).map(jobOf)),
-      likely: names([...held(likelyKeys(person))].filter((job) => job !== null)),
+      likely: surely.length > 0 ? [] : jobsOf(likelyKeys(person)),
     };
   };
 }

@@ -2,7 +2,7 @@ import { companyPairs, JUDGE_FROM, sortDecisions } from '@sieve/core';
 import type { FirmPairs } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
-import { FIRM_KEY, stepOf } from './firms';
+import { FIRM_KEY, placeOf, stepOf } from './firms';
 import { shownOutcome } from './outcomes';
 
 interface Named {
@@ -39,7 +39,4 @@ export function firmPairs(db: Db, jobId: number, step: string, most: number): Fi
   return { total: pairs.length, pairs: pairs.slice(0, most) };
 }
 
-const sideOf = ({ city, country, ...firm }: Named) => ({
-  ...firm,
-  place: [city, country].filter((part) => part !== '').join(', '),
-});
+const sideOf = ({ city, country, ...firm }: Named) => ({ ...firm, place: placeOf(city, country) });

@@ -26,17 +26,18 @@ const MOST_TO_TEACH = 12;
 const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
 /** The key of a contact's company. */
 export const FIRM_KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
+/** What is known of a place, as one text. */
+export const placeOf = (...parts: readonly string[]): string => parts.filter((part) => part !== '').join(', ');
+
 const STATES = ['pass', 'waits', 'look', 'aside'] as const;
 
-/** The companies of those who came to a step; each stands where the first of its people stands who went farthest. */
-const firmsOf = (contacts: string) => `
+/** The companies of those who came to a step; `stands`: where the one of its people stands who went farthest, and why there. */
+const FIRMS = (contacts: string) => `
   SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
     max(trim(city || CASE WHEN city <> '' AND country <> '' THEN ', ' ELSE '' END || country)) AS place,
     count(*) AS came, sum(stop > @at) AS pass,
-    CASE min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END)
-      ${STATES.map((state, i) => `WHEN ${i} THEN '${state}'`).join(' ')} END AS state,
-    max(CASE WHEN stop = @at THEN code ELSE '' END) AS code,
-    max(CASE WHEN stop = @at THEN json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]') END) AS why,
+    min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END
+      || char(10) || code || char(10) || coalesce(json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]'), '{}')) AS stands,
     coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
     coalesce(max(${firmPart('by')}), '') AS by
   FROM ${contacts} WHERE stop >= @at GROUP BY 1 HAVING key <> ''`;
@@ -44,12 +45,12 @@ const firmsOf = (contacts: string) => `
 const { compare } = new Intl.Collator('en');
 /** What is blank comes behind. */
 const by =
-  (value: (row: Stored) => string) =>
-  (a: Stored, b: Stored): number => {
+  (value: (row: FirmRow) => string) =>
+  (a: FirmRow, b: FirmRow): number => {
     const [x, y] = [value(a), value(b)];
     return x === '' || y === '' ? Number(x === '') - Number(y === '') : compare(x, y);
   };
-const ORDER: Record<FirmQuery['sort'], (a: Stored, b: Stored) => number> = {
+const ORDER: Record<FirmQuery['sort'], (a: FirmRow, b: FirmRow) => number> = {
   name: by(({ name }) => name),
   answer: by(({ answer }) => answer),
   domain: by(({ domain }) => domain),
@@ -60,12 +61,19 @@ const ORDER: Record<FirmQuery['sort'], (a: Stored, b: Stored) => number> = {
   contacts: (a, b) => b.came - a.came,
 };
 
-type Stored = Omit<FirmRow, 'why'> & { why: string | null };
-const toRow = ({ why, ...row }: Stored): FirmRow => ({
-  ...row,
-  code: row.state === 'pass' ? 'passed' : row.code,
-  why: row.state === 'pass' || why === null ? {} : (JSON.parse(why) as FirmRow['why']),
-});
+/** @param key only this one */
+function firmsOf(db: Db, contacts: string, at: number, key: string | null = null): FirmRow[] {
+  const rows = db.outcomes
+    .prepare(`SELECT * FROM (${FIRMS(contacts)}) WHERE @key IS NULL OR key = @key`)
+    .all({ at, key }) as (Omit<FirmRow, 'state' | 'code' | 'why'> & { stands: string })[];
+  return rows.map(({ stands, ...row }) => {
+    const [rank, code, why] = stands.split('\n') as [string, string, string];
+    const state = STATES[Number(rank)]!;
+    return state === 'pass'
+      ? { ...row, state, code: 'passed', why: {} }
+      : { ...row, state, code, why: JSON.parse(why) as FirmRow['why'] };
+  });
+}
 
 /** Where the company step of a job stands, and how it is set up. */
 export function stepOf(db: Db, jobId: number, id: string): { at: number; options: CompanyOptions } {
@@ -83,18 +91,16 @@ const answersIn = (db: Db, jobId: number, { question }: CompanyOptions) =>
 /** A page of the companies of those who came to a step. */
 export function firmPage(db: Db, jobId: number, query: FirmQuery): FirmPage {
   const { at, options } = stepOf(db, jobId, query.step);
-  const all = Number.isFinite(at)
-    ? (db.outcomes.prepare(firmsOf(shownOutcome(db, jobId).contacts)).all({ at }) as Stored[])
-    : [];
+  const all = Number.isFinite(at) ? firmsOf(db, shownOutcome(db, jobId).contacts, at) : [];
   const byHand = [...answersIn(db, jobId, options).values()];
   const taught = {
     yes: byHand.filter((answer) => answer === 'yes').length,
     no: byHand.filter((answer) => answer === 'no').length,
   };
-  const count = <K extends 'state' | 'answer'>(key: K, value: Stored[K]) =>
+  const count = <K extends 'state' | 'answer'>(key: K, value: FirmRow[K]) =>
     all.filter((row) => row[key] === value).length;
   const words = query.q.toLowerCase().split(/\s+/).filter(Boolean);
-  const holds = ({ name, domain, sector, place }: Stored) => {
+  const holds = ({ name, domain, sector, place }: FirmRow) => {
     const text = `${name} ${domain} ${sector} ${place}`.toLowerCase();
     return words.every((word) => text.includes(word));
   };
@@ -113,7 +119,7 @@ export function firmPage(db: Db, jobId: number, query: FirmQuery): FirmPage {
           .sort((a, b) => (query.desc ? -1 : 1) * order(a, b) || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0));
   return {
     total: chosen.length,
-    rows: chosen.slice(query.offset, query.offset + query.limit).map(toRow),
+    rows: chosen.slice(query.offset, query.offset + query.limit),
     states: {
       pass: count('state', 'pass'),
       aside: count('state', 'aside'),
@@ -130,8 +136,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
   const { at, options } = stepOf(db, jobId, step);
   if (!Number.isFinite(at)) return undefined;
   const { contacts } = shownOutcome(db, jobId);
-  const row = db.outcomes.prepare(`SELECT * FROM (${firmsOf(contacts)}) WHERE key = @key`).get({ at, key }) as
-    Stored | undefined;
+  const [row] = firmsOf(db, contacts, at, key);
   if (!row) return undefined;
   const people = db.outcomes
     .prepare(
@@ -141,7 +146,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
     )
     .all({ at, key }) as FirmView['people'];
   return {
-    ...toRow(row),
+    ...row,
     site: siteOf(db, row, options),
     bought: boughtOf(db, row, options),
     topics: topicsOf(db, row, options),
@@ -151,7 +156,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
   };
 }
 
-function siteOf(db: Db, { domain, answer }: Stored, options: CompanyOptions): FirmView['site'] {
+function siteOf(db: Db, { domain, answer }: FirmRow, options: CompanyOptions): FirmView['site'] {
   const facts = factsAt(db, 0, Infinity);
   const { fact } = facts({ kind: 'website', domain });
   if (!fact) return null;
@@ -175,7 +180,7 @@ function kinOf(
   db: Db,
   jobId: number,
   contacts: string,
-  { key }: Stored,
+  { key }: FirmRow,
   at: number,
 ): Pick<FirmView, 'twins' | 'joined'> {
   const joined = db.outcomes
@@ -211,7 +216,7 @@ function kinOf(
         key,
         name,
         domain,
-        place: [city, country].filter((part) => part !== '').join(', '),
+        place: placeOf(city, country),
         chance,
       })),
     joined: joined
@@ -220,7 +225,7 @@ function kinOf(
   };
 }
 
-function topicsOf(db: Db, { domain }: Stored, { topicsBy: service }: CompanyOptions): FirmView['topics'] {
+function topicsOf(db: Db, { domain }: FirmRow, { topicsBy: service }: CompanyOptions): FirmView['topics'] {
   if (service === '' || domain === '') return null;
   const facts = factsAt(db, 0, Infinity);
   const offer = facts({ kind: 'topic-offer', service, domain }).fact;
@@ -231,7 +236,7 @@ function topicsOf(db: Db, { domain }: Stored, { topicsBy: service }: CompanyOpti
   return bought && { service, askedAt: bought.askedAt, priceCents, topics: bought.answer.topics };
 }
 
-function boughtOf(db: Db, { domain }: Stored, { detailsBy: service }: CompanyOptions): FirmView['bought'] {
+function boughtOf(db: Db, { domain }: FirmRow, { detailsBy: service }: CompanyOptions): FirmView['bought'] {
   if (service === '' || domain === '') return null;
   const facts = factsAt(db, 0, Infinity);
   const offer = facts({ kind: 'firm-offer', service, domain }).fact;
@@ -245,6 +250,6 @@ function boughtOf(db: Db, { domain }: Stored, { detailsBy: service }: CompanyOpt
     service,
     askedAt: bought.askedAt,
     priceCents,
-    record: { ...rest, place: [city, region, country].filter((part) => part !== '').join(', ') },
+    record: { ...rest, place: placeOf(city, region, country) },
   };
 }

@@ -2,6 +2,7 @@ import { recogniseColumns, widthOf, type Column, type DecisionBody, type WordLis
 import type { SourceColumns } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { AppError } from '../errors';
+import { gapIn } from './gap';
 import { rememberMapping } from './mappings';
 import { recordsBehind, SAYS_WHO, sourceById, sourcesIn } from './store';
 
@@ -38,5 +39,5 @@ export function checkColumns(
   if (source.about === 'people' && !own.some(({ target }) => SAYS_WHO.includes(target)))
     throw new AppError('nothing-mapped');
   const { origin } = source;
-  if (origin.kind === 'table' && origin.headerRow >= 0) rememberMapping(db, own, now);
+  if ('headerRow' in origin && origin.headerRow >= 0 && gapIn(own) === null) rememberMapping(db, own, now);
 }

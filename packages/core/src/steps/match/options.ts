@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { SURVIVOR_RULES } from '../../match/survive';
 
 const likelihoodLine = z.number().min(0).max(1);
 
@@ -21,8 +22,7 @@ export const SURVIVOR_FIELDS = [
 ] as const;
 export type SurvivorField = (typeof SURVIVOR_FIELDS)[number];
 
-/** What is most complete, what most records share, what came first, what came last. */
-export const survivorRule = z.enum(['fullest', 'frequent', 'first', 'latest']);
+export const survivorRule = z.enum(SURVIVOR_RULES);
 export type SurvivorRule = z.output<typeof survivorRule>;
 
 export const matchOptions = z.object({

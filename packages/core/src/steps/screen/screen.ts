@@ -73,9 +73,9 @@ export function screener(
     const known = elsewhere(p);
     if (left !== 'pass' && known.left.length > 0)
       return { state: left, code: 'left-elsewhere', why: { jobs: known.left.join(', ') } };
-    if (held !== 'pass' && known.held.length > 0)
-      return { state: held, code: 'held-elsewhere', why: { jobs: known.held.join(', ') } };
-    if (known.held.length === 0 && known.likely.length > 0)
+    if (held === 'pass') return null;
+    if (known.held.length > 0) return { state: held, code: 'held-elsewhere', why: { jobs: known.held.join(', ') } };
+    if (known.likely.length > 0)
       return { state: 'look', code: 'likely-elsewhere', why: { jobs: known.likely.join(', ') } };
     return null;
   }
