@@ -172,4 +172,18 @@ export async function layDemo(url, say) {
   await call('POST', `/api/searches/${firms.id}/pulls`, { batchIds: firms.batchViews.map(({ id }) => id), jobId: job });
   await idle();
   say(`  a third one, of companies: ${firms.split.count}`);
+  const { id: judges } = await call('POST', '/api/jobs', {
+    name: 'Contest judges, by phone',
+    folder: 'Larkfell autumn',
+    note: 'Invited to the tasting; called, not written to',
+    targetValid: 0,
+    budgetCents: 1500,
+  });
+  await bring(judges, 'contest-judges.csv');
+  for (const id of ['append-email', 'verify']) await setUp(judges, id, {}, false);
+  await setUp(judges, 'append-phone', { services: ['doorchime', 'bellpull', 'switchyard'] }, true);
+  await idle();
+  await call('POST', `/api/jobs/${judges}/runs`, { step: 'append-phone' });
+  await idle();
+  say('  a list of judges: their phones looked up');
 }

@@ -1,6 +1,7 @@
-// Writes the three messy files of the Larkfell demo from the simulated world. Run: npx tsx demo/make.ts
+// Writes the four messy files of the Larkfell demo from the simulated world. Run: npx tsx demo/make.ts
 import { writeFileSync } from 'node:fs';
 import { chance, pick } from '../packages/standins/src/kit/chance';
+import { homeOf } from '../packages/standins/src/world/homes';
 import { buildWorld, type Worker } from '../packages/standins/src/world/world';
 
 const world = buildWorld(7);
@@ -175,4 +176,31 @@ const tabs =
     ...guild.map((p) => guildRow(p).join('\t')),
   ].join('\r\n') + '\r\n';
 writeFileSync(file('guild-members.txt'), Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(tabs, 'utf16le')]));
-process.stdout.write(`${show.length} + ${saved.length} + ${guild.length} rows\n`);
+
+// Judges of a cheese contest, with their postal addresses: short names, an earlier address where one is known, a phone now and then.
+const judges = shuffled(sample('judges', 0.12), 'judges').slice(0, 160);
+const line = ({ street, city, postcode }: { street: string; city: string; postcode: string }) =>
+  `${street}, ${city}, ${postcode}`;
+const judgeRow = (p: Worker) => {
+  const home = homeOf(p)!;
+  return [
+    short[p.firstName] && chance('judge short', p.id) < 0.6 ? short[p.firstName]! : p.firstName,
+    p.lastName,
+    p.firm.name,
+    p.firm.domain,
+    home.street,
+    home.city,
+    home.postcode,
+    home.before && chance('judge before', p.id) < 0.8 ? line(home.before) : '',
+    chance('judge tel', p.id) < 0.12 ? local(p.phone) : '',
+    p.firm.country === 'GB' ? 'UK' : 'Ireland',
+  ];
+};
+writeFileSync(
+  file('contest-judges.csv'),
+  [
+    'First name,Last name,Employer,Website,Street,Town,Postcode,Previous address,Telephone,Country',
+    ...judges.map((p) => commas(judgeRow(p))),
+  ].join('\n') + '\n',
+);
+process.stdout.write(`${show.length} + ${saved.length} + ${guild.length} + ${judges.length} rows\n`);

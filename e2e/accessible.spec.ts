@@ -22,7 +22,7 @@ async function faults(page: Page): Promise<string[]> {
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`screens, dialogs and menus hold to WCAG 2.2 AA: ${colorScheme}`, async ({ browser }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(480_000);
     const context = await browser.newContext({ bypassCSP: true, colorScheme, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
     const { id } = await world.call<{ id: number }>('POST', '/api/jobs', {
@@ -53,6 +53,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
       ['/runs', 'rows read'],
       [`/jobs/${id}?step=screen`, 'came in'],
       [`/jobs/${id}?step=append-email`, 'Look up'],
+      [`/jobs/${id}?step=append-phone`, 'came in'],
+      ['/ledger', 'Spend by day'],
       [`/jobs/${id}?show=sources`, 'guild-members.txt'],
       [`/jobs/${id}/judge`, 'Judge'],
       [`/jobs/${id}/export`, 'Held back'],

@@ -82,3 +82,19 @@ test('what is wrong with the call or with a file is said, with a code of its own
   expect(failed).toMatchObject({ status: 1, stderr: expect.stringContaining('is empty') });
   expect(existsSync(out)).toBe(false);
 });
+
+test('a list that is only to be verified comes back as it came, with verdicts; a column that is not there is said', () => {
+  const list = join(dir, 'members.csv');
+  writeFileSync(list, 'No,Mail\n1,not an address\n2,\n3,also none@\n');
+  const out = join(dir, 'verified');
+  const wrong = run('--verify', list, '--column', 'E-mail', '--out', out);
+  expect([wrong.status, wrong.stderr]).toEqual([2, 'members.csv has no column E-mail; it has No, Mail.\n']);
+  const { status, stdout } = run('--verify', list, '--column', 'Mail', '--out', out);
+  expect(status).toBe(0);
+  expect(JSON.parse(stdout)).toMatchObject({ read: [{ rows: 3 }], written: 'members with verdicts.csv' });
+  expect(readFileSync(join(out, 'members with verdicts.csv'), 'utf8').split('\r\n').slice(1, 4)).toEqual([
+    '1,not an address,,invalid,not an address',
+    '2,,,none,',
+    '3,also none@,,invalid,not an address',
+  ]);
+});

@@ -75,6 +75,8 @@ test('companies: domains found, websites asked a question, details bought within
   expect(await world.call('GET', `/api/jobs/${other}`)).toMatchObject({ spentCents: 0 });
   await page.goto(`${world.url}/jobs/${other}?step=screen`);
   await page.getByRole('button', { name: 'Edit rules' }).click();
+  // The form grows once more when it is known what its rules take.
+  await expect(dialog.getByText(/\d come, \d+ pass with what stands here/)).toBeVisible();
   await dialog.getByRole('combobox', { name: 'Who is held in another job too' }).click();
   await page.getByRole('option', { name: 'want a look' }).click();
   await dialog.getByRole('button', { name: 'Use' }).click();

@@ -7,7 +7,7 @@ import { sleep, startWorld, type World } from './world';
 
 // A disk of its own, small enough to fill: only root may mount one. server/src/db/full.test.ts does without.
 const disk = mkdtempSync(join(tmpdir(), 'sieve-disk-'));
-const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=40m', 'tmpfs', disk]).status === 0;
+const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=128m', 'tmpfs', disk]).status === 0;
 const ballast = join(disk, 'ballast');
 
 function fill() {
@@ -105,7 +105,8 @@ test('a full disk: every write says so and keeps nothing half, the server lives,
   await expect.poll(async () => (await runOf()).state).not.toBe('running');
   if ((await runOf()).state === 'failed')
     expect(await status('POST', `/api/runs/${runId}`, { action: 'resume' })).toBe(200);
-  await world.idle();
+  const ended = (await world.idle()) as { jobId: number; state: string }[];
+  expect(ended.filter(({ jobId, state }) => jobId === second.id && state === 'failed')).toEqual([]);
   expect(await records(second.id)).toBe(60_000);
   expect(await records(id)).toBe(500);
 });

@@ -79,7 +79,7 @@ test('a finder that is down ends in words; what waits for it goes on waiting', a
   await world.scenario({ finderStatus: 500 });
   const { state, result } = await ask(id, 'append-email');
   await world.scenario({});
-  expect([state, result.down]).toEqual(['done', [{ finder: 'lantern', reason: 'it answered 500' }]]);
+  expect([state, result.down]).toEqual(['done', [{ finder: 'Lantern', reason: 'it answered 500' }]]);
   expect(await stepOf(id, 'append-email')).toMatchObject({ waits: 1, aside: 0 });
 });
 

@@ -152,7 +152,8 @@ test('a list of names finds its profiles: the clear one by itself, the doubtful 
 
   await press(page, /^Find profiles 3$/);
   await page.keyboard.press('2');
-  await page.getByRole('tab', { name: 'Want a look 1' }).waitFor({ timeout: 20_000 });
+  // The directory is asked some dozen times, each time through 40,000 people.
+  await page.getByRole('tab', { name: 'Want a look 1' }).waitFor({ timeout: 60_000 });
   await page.keyboard.press('3');
   await expect(page.locator('cs-rows-grid').getByText(doubtful!.name.split(' ')[1]!)).toBeVisible();
   await page.keyboard.press('j');

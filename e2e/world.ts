@@ -110,11 +110,16 @@ export async function startWorld(port: number, dataDir = mkdtempSync(join(tmpdir
         await sleep(100);
       }
     },
-    /** What the finder says it has sold. */
-    bill: async () =>
-      (await fetch(`http://127.0.0.1:${port + 1}/v1/account`, {
-        headers: { authorization: 'Bearer lantern-demo-key' },
-      }).then((r) => r.json())) as { cents: number; purchases: object[] },
+    /** What a service says it has sold: a finder by its id, others like `phones/doorchime`. */
+    bill: async (service = 'lantern') =>
+      (await fetch(`http://127.0.0.1:${port + 1}${service === 'lantern' ? '' : `/${service}`}/v1/account`, {
+        headers: { authorization: `Bearer ${service.split('/').at(-1)}-demo-key` },
+      }).then((r) => r.json())) as {
+        cents: number;
+        purchases: object[];
+        charges: number;
+        plan?: { credits: number; left: number };
+      },
     /** What the stand-ins do otherwise; the finder's and the directory's are one. */
     scenario: (words: object) =>
       fetch(`http://127.0.0.1:${port + 1}/control/scenario`, {

@@ -6,7 +6,7 @@ const address = process.argv[2] ?? 'http://127.0.0.1:4270';
 const jobs = await fetch(`${address}/api/jobs`).then((response) => response.json());
 const searches = await fetch(`${address}/api/searches`).then((response) => response.json());
 const search = `/search/${searches.find(({ batches }) => batches > 2).id}`;
-const job = `/jobs/${jobs.find(({ summary }) => summary).id}`;
+const job = `/jobs/${jobs.find(({ name }) => name.includes('Cheese makers')).id}`;
 const chooseRow = (page) => page.locator('.ag-row').nth(4).locator('.ag-cell').nth(1).click();
 const dropList = async (page) => {
   const data = readFileSync(new URL('../demo/guild-members.txt', import.meta.url));
@@ -76,7 +76,7 @@ const VIEWS = [
     `/jobs/${jobs.find(({ name }) => name.includes('Australia')).id}?step=company`,
     (page) => page.locator('cs-firms tbody tr').nth(2).click(),
   ],
-  ['lines', `${job}?step=match`, (page) => page.getByRole('button', { name: 'Set up' }).click()],
+  ['ledger', '/ledger'],
   ['judge', `${job}/judge`],
   ['bring', `${job}/bring`, dropList],
   [

@@ -2,6 +2,7 @@ import { suppressionEntry } from '@sieve/core/model/suppression';
 import { decisionBody } from '@sieve/core/decisions/decision';
 import { sieveStep } from '@sieve/core/steps/sieve';
 import * as z from 'zod';
+import { newRefund } from './ledger';
 import { at, id } from './model';
 
 /** What decisions can be about. */
@@ -19,6 +20,7 @@ export const changeBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('settings'), before: changed, after: changed }),
   z.object({ kind: z.literal('harvest'), before: changed, after: changed }),
   z.object({ kind: z.literal('pick'), rowIds: z.array(z.string()), in: z.boolean() }),
+  newRefund.extend({ kind: z.literal('refund'), key: z.string() }),
   z.object({
     kind: z.literal('suppress'),
     entries: z.array(suppressionEntry),

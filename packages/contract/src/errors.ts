@@ -57,6 +57,7 @@ export const ERRORS = {
     409,
     '{what} was changed meanwhile. Nothing of yours was saved over it; look at it again, and say it once more.',
   ],
+  'refund-too-large': [409, 'Only {cents} cents of this charge are left to be given back. Nothing was written.'],
   'not-undoable': [409, 'This decision has no effect any more: {why}. Nothing was changed.'],
   'nothing-to-ask': [409, 'No contact waits to be asked about. Nothing was asked.'],
   'no-directory': [422, 'No directory is set up. Nothing was asked; name one in the settings.'],

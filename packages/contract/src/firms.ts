@@ -109,8 +109,14 @@ export const firmView = firmRow.extend({
   ),
   /** Other names and domains that were put together with it. */
   joined: z.array(z.object({ key: z.string(), name: z.string(), domain: z.string() })),
+  /** Other companies of the job whose names say that they are of one group with it, by the most people. */
+  sites: z.array(z.object({ key: z.string(), name: z.string(), place: z.string(), came: count })),
+  /** How its people's records spell its name, and how many each; the one that most have stands for it. */
+  spellings: z.array(z.object({ name: z.string(), people: count })),
   /** All of its people who came. */
   contactIds: z.array(id),
+  /** All of their records. */
+  recordIds: z.array(id),
   /** The first of them. */
   people: z.array(z.object({ id, name: z.string(), title: z.string(), state: z.string(), verdict: z.string() })),
 });

@@ -62,6 +62,8 @@ export const summary = z.object({
   likelyValid: count,
   /** When the first of the facts it rests on is no longer fresh, or an entry of the suppression list ends; null: never. */
   freshUntil: at.nullable(),
+  /** What other jobs held then, where a rule asks for it: sifted anew when that is no longer so. */
+  elsewhere: z.string().nullable().optional(),
 });
 export type Summary = z.output<typeof summary>;
 

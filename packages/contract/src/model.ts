@@ -1,5 +1,6 @@
 import { PERSON_FIELDS } from '@sieve/core/model/person';
 import { COMPANY_FIELDS } from '@sieve/core/model/company';
+import { PHONE_KINDS, PHONE_PASSES } from '@sieve/core/model/phone';
 import * as z from 'zod';
 
 // Schemas of what core computes, for the routes that answer with it.
@@ -27,6 +28,14 @@ export const firm = z.object({
   technology: z.array(z.string()).readonly(),
   hiring: z.array(z.string()).readonly(),
   topics: z.array(z.string()).readonly().nullable(),
+});
+export const knownPhone = z.object({
+  kind: z.enum(PHONE_KINDS),
+  pass: z.enum(PHONE_PASSES).nullable(),
+  listedAs: z.string(),
+  sure: z.number(),
+  doubted: z.boolean(),
+  others: z.array(z.string()),
 });
 export const change = z.object({ field: personField, was: z.string(), is: z.string(), why: z.array(z.string()) });
 export const issue = z.object({ code: z.string(), field: z.string(), input: z.string() });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { at, change, count, fate, id, personField } from './model';
+import { at, change, count, fate, id, person, personField } from './model';
 import { contactView } from './sieve';
 
 /** Where a value came from. */
@@ -10,8 +10,8 @@ export const valueOrigin = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('colleagues') }),
   /** Taken from their profile in the directory; `sure`: how likely it is theirs. */
   z.object({ kind: z.literal('directory'), sure: z.number() }),
-  /** What a company service knows of the company. */
-  z.object({ kind: z.literal('service'), name: z.string() }),
+  /** What a service knows of the company, the phone or the address; `sure`: how likely it is theirs, where that was weighed. */
+  z.object({ kind: z.literal('service'), name: z.string(), sure: z.number().optional() }),
   /** Made of the name by the pattern of its domain. */
   z.object({ kind: z.literal('pattern') }),
   /** `cents`: what it cost; null when it was given for nothing. */
@@ -40,10 +40,12 @@ export const personInFull = z.object({
   contact: contactView,
   /** What is known of the person, line by line: the fields that go together, and their values; empty where nothing is known. */
   lines: z.array(z.object({ fields: z.array(personField), values: z.array(heldValue) })),
-  /** When its verdict was given and until when it is fresh; null without one. */
-  verdict: z.object({ askedAt: at, freshUntil: at }).nullable(),
+  /** When its verdict was given and until when it is fresh, and the verifier that gave it, '' for the mail server itself; null without one. */
+  verdict: z.object({ askedAt: at, freshUntil: at, by: z.string() }).nullable(),
   /** The jobs that hold the same person, this one first. */
   jobs: z.array(z.object({ jobId: id, contact: id, fate })),
+  /** Whom other jobs hold that may be the same, the likeliest first, where none surely is; `chance` null where too little is known to say. */
+  likely: z.array(z.object({ jobId: id, contact: id, chance: z.number().nullable(), person })),
   /** The exports that it left with. */
   exports: z.array(z.object({ id, jobId: id, at, files: z.array(z.string()) })),
 });

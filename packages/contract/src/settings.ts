@@ -1,3 +1,5 @@
+import { pays } from '@sieve/core/facts/pays';
+import { PHONE_PAYS } from '@sieve/core/facts/phones';
 import { pace } from '@sieve/core/forecast/pace';
 import { wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
@@ -12,16 +14,34 @@ export const isTimeZone = (name: string): boolean => {
   }
 };
 
-export const finderSetting = z.object({
+export const serviceSetting = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/),
   name: z.string().trim().min(1).max(100),
   url,
   key: z.string().max(200),
   priceCents: z.int().min(0).max(100_000),
   perSecond: z.number().min(0.01).max(1000),
+  /** Cents that it may be paid in a day and in a month, over all jobs; 0: no cap. */
+  capDayCents: z.int().min(0).max(100_000_000).default(0),
+  capMonthCents: z.int().min(0).max(100_000_000).default(0),
   simulated: z.boolean().default(false),
 });
+export type ServiceSetting = z.output<typeof serviceSetting>;
+
+/** What is paid for a month in advance: so many credits, of which each charge takes one in place of money; 0: none. They end with the month. */
+export const plan = z.object({
+  credits: z.int().min(0).max(10_000_000).default(0),
+  cents: z.int().min(0).max(100_000_000).default(0),
+});
+export type Plan = z.output<typeof plan>;
+
+/** A service that knows addresses, and what it charges for. */
+export const finderSetting = serviceSetting.extend({ pays: pays.default('valid'), plan: plan.prefault({}) });
 export type FinderSetting = z.output<typeof finderSetting>;
+
+/** A service that lists phones, and what it charges for. */
+export const phoneServiceSetting = serviceSetting.extend({ pays: z.enum(PHONE_PAYS).default('answer') });
+export type PhoneServiceSetting = z.output<typeof phoneServiceSetting>;
 
 export const directorySetting = z.object({
   name: z.string().trim().min(1).max(100),
@@ -44,16 +64,31 @@ export const settings = z.object({
     .refine((zone) => zone === '' || isTimeZone(zone), 'no time zone has this name')
     .default(''),
   finders: z.array(finderSetting).max(20).default([]),
+  phoneServices: z.array(phoneServiceSetting).max(20).default([]),
+  /** Services that say whether an address takes mail, each answer at a price; one that cannot say is not paid. */
+  verifiers: z.array(serviceSetting).max(20).default([]),
   directory: directorySetting.nullable().default(null),
   /** Finds the domain of a company, and sells what it knows of one. */
-  companyService: finderSetting.nullable().default(null),
+  companyService: serviceSetting.nullable().default(null),
   /** Says what the people of a company read about this week. */
-  topicService: finderSetting.nullable().default(null),
+  topicService: serviceSetting.nullable().default(null),
   /** Reads websites; a chat endpoint. */
-  languageModel: finderSetting
+  languageModel: serviceSetting
     .extend({ model: z.string().max(100).default('') })
     .nullable()
     .default(null),
+  /** Beside the budget of each job. */
+  budgets: z
+    .object({
+      /** Of all jobs in a month; 0: none. */
+      monthCents: z.int().min(0).max(100_000_000).default(0),
+      /** Of all jobs of a folder, for good. */
+      folders: z
+        .array(z.object({ folder: z.string().trim().min(1).max(100), cents: z.int().min(0).max(100_000_000) }))
+        .max(200)
+        .default([]),
+    })
+    .prefault({}),
   pace: pace.prefault({}),
   lists: wordLists.prefault({}),
   /** Address and port of the name server; empty: the machine's own. */
@@ -70,6 +105,8 @@ export const settings = z.object({
     .prefault({}),
   mail: z
     .object({
+      /** The verifier that is asked in place of the mail servers, by its id; '': none. */
+      through: z.string().max(40).default(''),
       port: z.int().min(1).max(65535).default(25),
       helo: z.string().min(1).max(200).default('localhost'),
       from: z.string().max(254).default(''),
@@ -81,6 +118,23 @@ export const settings = z.object({
     .prefault({}),
 });
 export type Settings = z.output<typeof settings>;
+
+/** Every service in the settings that sells something; none before they are read. */
+export const servicesIn = (settings: Settings | null): ServiceSetting[] =>
+  settings
+    ? [
+        ...settings.finders,
+        ...settings.phoneServices,
+        ...settings.verifiers,
+        settings.companyService,
+        settings.topicService,
+        settings.languageModel,
+      ].filter((service) => service !== null)
+    : [];
+
+/** The verifier that is asked in place of mail servers; null while they are asked themselves. One that is gone has no price. */
+export const verifierOf = ({ mail, verifiers }: Pick<Settings, 'mail' | 'verifiers'>): ServiceSetting | null =>
+  verifiers.find(({ id }) => id === mail.through) ?? null;
 
 /** The time zone in which days and hours are meant, as core's `Hours` names it. */
 export const zoneOf = ({ timeZone }: Pick<Settings, 'timeZone'>): string => timeZone || 'system';

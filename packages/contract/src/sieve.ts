@@ -2,7 +2,9 @@ import { SPEAKS } from '@sieve/core/steps/profile/options';
 import { BRIEF_PARTS, groupBy } from '@sieve/core/steps/screen/options';
 import { wordLists } from '@sieve/core/model/word-lists';
 import * as z from 'zod';
-import { at, change, company, count, evidence, fate, firm, id, issue, person, personField } from './model';
+import { at, change, company, count, evidence, fate, firm, id, issue, knownPhone, person, personField } from './model';
+import { left } from './ledger';
+import { sought } from './sought';
 
 export const SORTS = [
   'id',
@@ -21,7 +23,7 @@ export const rowQuery = z.object({
   step: z.string().max(60).default('screen'),
   fate: z.enum(['pass', 'aside', 'look', 'waits']).default('pass'),
   q: z.string().trim().max(200).default(''),
-  /** Only those that stopped for this reason: a code, or `rule-` and the number of a rule, as a step's `why` counts them. */
+  /** Only those that stopped for this reason: a code, `rule-` and the number of a rule, or a verdict, as a step's `why` counts them. */
   why: z.string().max(60).optional(),
   sort: z.enum(SORTS).default('id'),
   desc: z.stringbool().default(false),
@@ -46,6 +48,8 @@ export const contactRow = z.object({
   domain: z.string(),
   email: z.string(),
   phone: z.string(),
+  /** What is known of their phone; null when that was not looked at. */
+  knownPhone: knownPhone.nullable(),
   profile: z.string(),
   /** How likely the profile is theirs, 0 to 1; null for one that came with the records, or none. */
   profileSure: z.number().nullable(),
@@ -195,6 +199,13 @@ export const hitRate = z.object({
   ),
   /** More rows like these that bring the valid emails which the job misses; null where none is missing, or none came of it. */
   toGo: between.nullable(),
+  /** Valid emails of those who came by it first, and what was paid for those who did. */
+  valid: count,
+  spentCents: z.number(),
+  /** Cents for each valid email of it, with the range by chance; null while none was paid for. */
+  eachCents: z.object({ low: z.number(), likely: z.number(), high: z.number() }).nullable(),
+  /** When those rows are here at the pace that is set, and who of them passes is looked up, in ms since 1970; null for what is not pulled. */
+  doneAt: z.number().nullable(),
 });
 export type HitRate = z.output<typeof hitRate>;
 
@@ -230,14 +241,28 @@ export type CompanyRow = z.output<typeof companyRow>;
 export const companyPage = z.object({ total: count, rows: z.array(companyRow) });
 export type CompanyPage = z.output<typeof companyPage>;
 
+const byVerdict = z.object({ name: z.string(), valid: count, risky: count, invalid: count, unknown: count });
+/** Addresses of a job by verdict: of the domains and of the sources with the most of them; and how many verdicts get too old within which hour, by its end. */
+export const verdictCounts = z.object({
+  domains: z.array(byVerdict),
+  sources: z.array(byVerdict),
+  freshUntil: z.array(z.object({ at: z.number(), count })),
+});
+export type VerdictCounts = z.output<typeof verdictCounts>;
+
+export const estimateQuery = z.object({ of: sought });
+
 export const askEstimate = z.object({
   contacts: count,
   valid: z.object({ low: count, likely: count, high: count }),
-  cost: z.object({ likelyCents: z.number(), mostCents: z.number() }),
+  cost: z.object({ lowCents: z.number(), likelyCents: z.number(), highCents: z.number(), mostCents: z.number() }),
   seconds: z.number(),
   budgetMayEnd: z.boolean(),
   leftCents: z.number(),
-  priceCents: z.number(),
+  /** Whose budget says what is left. */
+  leftOf: left.shape.of,
+  /** What one contact can cost at most. */
+  mostEachCents: z.number(),
   /** What it rests on: lookups that were made, and contacts whose asking was timed. */
   rests: z.object({ lookups: count, timed: count }),
   finders: z.array(z.string()),

@@ -1,4 +1,14 @@
-import type { ChangeCode, IssueCode, PersonField, SearchErrorCode, Target, VerdictReason } from '@sieve/core';
+import type {
+  ChangeCode,
+  IssueCode,
+  Pays,
+  PersonField,
+  PhoneKind,
+  PhonePass,
+  SearchErrorCode,
+  Target,
+  VerdictReason,
+} from '@sieve/core';
 
 /** The words for every code, in one place. `{x}` is filled in from the facts that come with the code. */
 export const CHANGE_WORDS: Record<ChangeCode, string> = {
@@ -17,6 +27,7 @@ export const CHANGE_WORDS: Record<ChangeCode, string> = {
   'canonical-link': 'link in its short form',
   'domain-from-link': 'domain of the website',
   'domain-from-email': 'domain of the email',
+  'name-from-email': 'the name that the address says',
   e164: 'international form (E.164)',
   'email-normalised': 'address in its plain form',
   'country-code': 'country code',
@@ -50,19 +61,23 @@ export const ISSUE_WORDS: Record<IssueCode, string> = {
 export const STEP_WORDS: Record<string, string> = {
   tidy: 'Tidy',
   match: 'Match duplicates',
+  owner: 'Whose address',
   screen: 'Screen',
   profile: 'Find profiles',
   company: 'Companies',
   'append-email': 'Append email',
   verify: 'Verify',
+  'append-phone': 'Append phone',
 };
 export const stepWords = (kind: string): string => STEP_WORDS[kind] ?? kind;
 
 const WAITS: Record<string, readonly [one: string, many: string]> = {
+  owner: ['address without a name', 'addresses without a name'],
   profile: ['person without a profile', 'people without a profile'],
   company: ['person whose company is to be asked about', 'people whose companies are to be asked about'],
   'append-email': ['person without an address', 'people without an address'],
   verify: ['address to verify', 'addresses to verify'],
+  'append-phone': ['person without a phone', 'people without a phone'],
 };
 /** What waits at a step to be asked about. */
 export const stepWaits = (kind: string, count: number): string =>
@@ -78,6 +93,8 @@ export const FATE_WORDS: Record<string, string> = {
   'no-longer-fresh': 'waits: what is known is too old; it is asked again',
   // tidy
   'nothing-to-identify': 'no name, email, phone or profile link',
+  // owner
+  'owner-doubtful': 'may be {name}, {sure} % sure: R takes the name, X sets aside',
   // screen
   'group-aside': 'you set aside all of the {field} “{value}”',
   'rule-words': '{field} says “{word}”',
@@ -93,7 +110,8 @@ export const FATE_WORDS: Record<string, string> = {
   'headcount-not-in-brief': 'headcount: {headcount}, outside the brief’s',
   suppressed: 'on the suppression list ({entry}): {because}',
   'held-elsewhere': 'held in {jobs} too',
-  'likely-elsewhere': 'likely, not surely, held in {jobs}: R keeps, X sets aside',
+  'likely-elsewhere': '{percent} % likely held in {jobs} too: R keeps, X sets aside',
+  'alike-elsewhere': '{jobs} holds somebody of this name at a like company: R keeps, X sets aside',
   'left-elsewhere': 'left with an export of {jobs}',
   'company-full': 'already {most} of {company}',
   // profile
@@ -110,6 +128,7 @@ export const FATE_WORDS: Record<string, string> = {
   'website-parked': 'the domain of the company is for sale',
   'website-refused': 'the website of the company keeps its pages to itself (robots.txt)',
   competitor: 'a competitor: {is}',
+  'like-competitor': 'its website reads like that of {is}, a competitor ({percent} %)',
   'company-sector-out': 'sector: {is}',
   'company-sector': 'sector: {is}, none of those wanted',
   'company-headcount': 'headcount: {is}, outside what is wanted',
@@ -121,13 +140,41 @@ export const FATE_WORDS: Record<string, string> = {
   // append-email
   'no-name-or-domain': 'no full name or no domain to build an address from',
   'no-address-found': 'no address was found',
+  // append-phone
+  'no-name-or-address': 'no last name or no postal address to look a phone up by',
+  'no-phone-found': 'no phone was found',
+  'not-to-be-called': 'asked not to be called',
   // verify
   verdict: '{verdict}: {reason}',
+};
+
+/** What a service charges for. */
+export const PAYS_WORDS: Record<Pays, string> = {
+  valid: 'each that verifies',
+  answer: 'each answer',
+  question: 'each question',
+};
+
+export const PHONE_KIND_WORDS: Record<PhoneKind, string> = {
+  mobile: 'mobile',
+  direct: 'direct',
+  switchboard: 'switchboard',
+  landline: 'landline',
+  unclear: 'mobile or landline',
+  none: 'none found',
+};
+
+/** By what a phone was found. */
+export const PASS_WORDS: Record<PhonePass, string> = {
+  full: 'full name and address',
+  last: 'last name and address',
+  earlier: 'an earlier address',
 };
 
 export const REASON_WORDS: Record<VerdictReason, string> = {
   accepted: 'mailbox accepted',
   'catch-all': 'the domain takes mail for anybody',
+  'bounces-later': 'the domain accepts mail and sends it back later',
   role: 'a shared address',
   disposable: 'a throw-away address',
   'mailbox-full': 'mailbox full',
@@ -163,6 +210,7 @@ export const FIELD_WORDS: Record<PersonField | 'fullName', string> = {
   postcode: 'Postcode',
   region: 'Region',
   country: 'Country',
+  earlierAddress: 'Earlier address',
   profile: 'Profile link',
   note: 'Note',
 };
@@ -185,6 +233,7 @@ export const TARGET_WORDS: Record<Target, string> = {
   postcode: 'Postcode',
   region: 'Region',
   country: 'Country',
+  earlierAddress: 'Earlier address',
   profile: 'Profile link',
   note: 'Note',
   sector: 'Sector',

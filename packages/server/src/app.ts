@@ -15,6 +15,7 @@ import { ok } from './http/schemas';
 import { security } from './http/security';
 import { jobRoutes } from './jobs/routes';
 import { ledgerRoutes } from './ledger/routes';
+import { outsideRoutes } from './outside/routes';
 import { pickListRoutes } from './picks/routes';
 import { registerRoutes } from './register/routes';
 import { runRoutes } from './runs/routes';
@@ -40,6 +41,7 @@ const ROUTES = [
   registerRoutes,
   exportRoutes,
   ledgerRoutes,
+  outsideRoutes,
   settingsRoutes,
 ];
 

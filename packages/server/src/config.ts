@@ -30,6 +30,42 @@ export interface Config {
   shipped: Settings;
 }
 
+/** The simulated finders, by what they charge: the first one at the root of their address, the others under their ids. */
+const SIMULATED_FINDERS = [
+  { id: 'lantern', name: 'Lantern', priceCents: 15, pays: 'valid', perSecond: 20 },
+  { id: 'candle', name: 'Candle', priceCents: 4, pays: 'valid', perSecond: 20 },
+  { id: 'beacon', name: 'Beacon', priceCents: 28, pays: 'answer', perSecond: 10, plan: { credits: 40, cents: 600 } },
+  { id: 'seamark', name: 'Seamark', priceCents: 9, pays: 'valid', perSecond: 10 },
+  { id: 'glowworm', name: 'Glowworm', priceCents: 2, pays: 'question', perSecond: 5 },
+  { id: 'flicker', name: 'Flicker', priceCents: 6, pays: 'answer', perSecond: 15 },
+];
+const simulatedFinders = (url: string) =>
+  SIMULATED_FINDERS.map((finder, i) => ({
+    ...finder,
+    url: i === 0 ? url : `${url}/${finder.id}`,
+    key: `${finder.id}-demo-key`,
+    simulated: true,
+  }));
+
+const SIMULATED_PHONES = [
+  { id: 'doorchime', name: 'Doorchime', priceCents: 1, pays: 'question', perSecond: 40 },
+  { id: 'bellpull', name: 'Bellpull', priceCents: 3, pays: 'answer', perSecond: 40 },
+  { id: 'switchyard', name: 'Switchyard', priceCents: 11, pays: 'answer', perSecond: 20 },
+];
+
+const SIMULATED_VERIFIERS = [
+  { id: 'plumbline', name: 'Plumbline', priceCents: 1, perSecond: 60 },
+  { id: 'touchstone', name: 'Touchstone', priceCents: 2, perSecond: 40 },
+];
+/** Simulated services under their ids. */
+const simulatedAt = <T extends { id: string }>(url: string, services: readonly T[]) =>
+  services.map((service) => ({
+    ...service,
+    url: `${url}/${service.id}`,
+    key: `${service.id}-demo-key`,
+    simulated: true,
+  }));
+
 /** Reads the environment; throws with the culprit when a value cannot be used. */
 export function readConfig(source: NodeJS.ProcessEnv): Config {
   const ports = env.parse(source);
@@ -45,17 +81,9 @@ export function readConfig(source: NodeJS.ProcessEnv): Config {
       ...(simulated && {
         nameServer: `127.0.0.1:${STANDIN_DNS}`,
         lists: SIMULATED_LISTS,
-        finders: [
-          {
-            id: 'lantern',
-            name: 'Lantern',
-            url: `http://127.0.0.1:${STANDIN_FINDER}`,
-            key: 'lantern-demo-key',
-            priceCents: 15,
-            perSecond: 20,
-            simulated: true,
-          },
-        ],
+        finders: simulatedFinders(`http://127.0.0.1:${STANDIN_FINDER}`),
+        phoneServices: simulatedAt(`http://127.0.0.1:${STANDIN_FINDER}/phones`, SIMULATED_PHONES),
+        verifiers: simulatedAt(`http://127.0.0.1:${STANDIN_FINDER}/verifiers`, SIMULATED_VERIFIERS),
         ...(STANDIN_DIRECTORY && {
           directory: {
             name: 'Waymark',

@@ -3,6 +3,7 @@ import { NO_LISTS } from '../model/word-lists';
 import { tidier } from '../tidy/tidy-row';
 import { companyOf } from './company-of';
 import { groupCompanies } from './group-companies';
+import { groupName } from './group-name';
 import { companyPairs } from './match-names';
 import { nameWords } from './name-words';
 import { matchCompanies } from './match-companies';
@@ -81,4 +82,17 @@ test('companies are one by likely names; figures, rare words and places tell the
   expect(groups()).toEqual([0, 0, 2, 3, 4, 0]);
   expect([...groupCompanies([list[0]!, list[2]!])]).toEqual([0, 1]);
   expect(groups({ same: [[3, 4]], different: [[0, 1]] })).toEqual([0, 1, 1, 3, 3, 0]);
+});
+
+test('a group and its sites have the name in common, without places and what tells sites apart', () => {
+  const places = new Set(['cork', 'bala']);
+  for (const name of [
+    'Brackenfold Group plc',
+    'Brackenfold Cork Plant Ltd',
+    'BRACKENFOLD (BALA) LTD',
+    'Brackenfold Holdings',
+  ])
+    expect(groupName(name, places)).toBe('brackenfold');
+  expect(groupName('Brackenfold Dairy', places)).toBe('brackenfold dairy');
+  expect(groupName('Cork Plant', places)).toBe('');
 });

@@ -142,21 +142,29 @@ function* candidates(
   names: readonly NameWords[],
   mayBeOne: (a: number, b: number) => boolean,
 ): Generator<[number, number]> {
-  const gramsOf = ({ joined }: NameWords): string[] => {
-    if (joined.length <= GRAM) return [joined];
-    return [...new Set(Array.from({ length: joined.length - GRAM + 1 }, (_, i) => joined.slice(i, i + GRAM)))];
+  const numbers = new Map<string, number>();
+  const counts: number[] = [];
+  const numberOf = (gram: string): number => {
+    let number = numbers.get(gram);
+    if (number === undefined) numbers.set(gram, (number = counts.push(0) - 1));
+    counts[number]!++;
+    return number;
   };
-  const counts = new Map<string, number>();
-  for (const name of names) for (const gram of gramsOf(name)) counts.set(gram, (counts.get(gram) ?? 0) + 1);
-  const blocks = new Map<string, number[]>();
-  const put = (key: string, i: number) => {
+  const grams = names.map(({ joined }) => {
+    if (joined.length <= GRAM) return [numberOf(joined)];
+    const all = new Set<string>();
+    for (let i = 0; i <= joined.length - GRAM; i++) all.add(joined.slice(i, i + GRAM));
+    return Array.from(all, numberOf);
+  });
+  const blocks = new Map<string | number, number[]>();
+  const put = (key: string | number, i: number) => {
     const block = blocks.get(key);
     if (block) block.push(i);
     else blocks.set(key, [i]);
   };
   for (const [i, name] of names.entries()) {
-    const grams = gramsOf(name).filter((gram) => counts.get(gram)! > 1);
-    for (const gram of grams.sort((a, b) => counts.get(a)! - counts.get(b)!).slice(0, RAREST)) put(gram, i);
+    const shared = grams[i]!.filter((gram) => counts[gram]! > 1);
+    for (const gram of shared.sort((a, b) => counts[a]! - counts[b]!).slice(0, RAREST)) put(gram, i);
     put(`whole ${name.joined}`, i);
     put(`run ${name.run}`, i);
     put(`start ${name.joined.slice(0, 6)}`, i);

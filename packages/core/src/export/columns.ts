@@ -11,6 +11,10 @@ const BESIDE = [
   'technology',
   'hiring',
   'topics',
+  'phoneKind',
+  'phoneFoundBy',
+  'phoneSure',
+  'otherPhones',
   'sources',
 ] as const;
 
@@ -38,6 +42,11 @@ export interface ExportRow {
   technology: string;
   hiring: string;
   topics: string;
+  /** What the phone reaches, how it was found, how likely it reaches them, 0 to 1; '' where that was not looked at. */
+  phoneKind: string;
+  phoneFoundBy: string;
+  phoneSure: string;
+  otherPhones: string;
   sources: string;
 }
 

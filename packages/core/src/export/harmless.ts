@@ -9,6 +9,9 @@ const PLAIN = /^[+-]?\d[\d .,]*(;ext=\d+)?$/;
 /** The cell with an apostrophe before it when a spreadsheet would run it, as OWASP advises. */
 export const harmless = (cell: string): string => (RUNS.test(cell) && !PLAIN.test(cell) ? `'${cell}` : cell);
 
+/** One line of CSV that a spreadsheet cannot run, with its line break. */
+export const harmlessLine = (cells: readonly string[]): string => `${csvLine(cells.map(harmless))}\r\n`;
+
 /** One line of CSV (RFC 4180), without its line break. */
 export const csvLine = (cells: readonly string[]): string =>
   cells

@@ -7,6 +7,9 @@ export const firmCandidate = z.object({ name: z.string(), domain: z.string(), ci
 export type FirmCandidate = z.infer<typeof firmCandidate>;
 const candidates = z.object({ firms: z.array(firmCandidate) });
 
+/** Stands for the directory where a service is asked which companies it knows. */
+export const DIRECTORY = 'directory';
+
 /** Which companies a service knows by a name, the nearest place first; for nothing. */
 export const firmSearch: FactKind<
   { service: string; name: string; city: string; country: string },

@@ -1,7 +1,12 @@
 import * as z from 'zod';
 import type { FactKind } from './fact-kind';
 
-const answer = z.object({ bought: z.literal(true) });
+/** `cents`: what was charged where that is not the price that was asked; `credits`: what was taken of the finder's plan. */
+const answer = z.object({
+  bought: z.literal(true),
+  cents: z.int().min(0).optional(),
+  credits: z.int().min(0).optional(),
+});
 
 /** An address bought from a finder, once. */
 export const purchase: FactKind<{ finder: string; lookup: string; priceCents: number }, z.infer<typeof answer>> = {
@@ -11,5 +16,7 @@ export const purchase: FactKind<{ finder: string; lookup: string; priceCents: nu
   ages: false,
   paid: true,
   priceCents: ({ priceCents }) => priceCents,
+  charged: ({ priceCents }, { cents = priceCents }) => cents,
+  credits: ({ credits = 0 }) => credits,
   silence: () => null,
 };

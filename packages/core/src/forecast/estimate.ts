@@ -1,4 +1,5 @@
-import { wilson } from './wilson';
+import type { Pays } from '../facts/pays';
+import { foreseen } from './foreseen';
 
 /** What earlier lookups showed: how many were tried and how many ended in a valid address. */
 export interface Experience {
@@ -10,9 +11,10 @@ export interface Experience {
 export interface Estimate {
   /** Contacts that would be asked about. */
   contacts: number;
+  /** The range that holds nine times of ten. */
   valid: { low: number; likely: number; high: number };
-  /** Cents. `most` is never passed: it is also cut to what the budget leaves. */
-  cost: { likelyCents: number; mostCents: number };
+  /** Cents, and the range that holds nine times of ten. `most` is never passed: it is also cut to what the budget leaves. */
+  cost: { lowCents: number; likelyCents: number; highCents: number; mostCents: number };
   seconds: number;
   /** True when the budget may end before the contacts do. */
   budgetMayEnd: boolean;
@@ -20,23 +22,73 @@ export interface Estimate {
 
 /**
  * What the trade expects before anything is known: about half get an address, a quarter by patterns alone. Common
- * practice, no source. It weighs as much as 40 lookups.
+ * practice, no source. Lists differ, by a third or more; so it weighs no more than 8 lookups.
  */
-const USUAL: Experience = { tried: 40, byPattern: 10, byFinder: 10 };
+const USUAL: Experience = { tried: 8, byPattern: 2, byFinder: 2 };
+
+/** What earlier lookups of phones showed: how many people were asked about, how many got one, and what that cost. */
+export interface PhoneExperience {
+  tried: number;
+  found: number;
+  cents: number;
+}
+
+/** Before anything is known half get a phone, and each is asked of every service once. Common practice, no source. It weighs as much as 8 people. */
+const USUAL_PHONES = { tried: 8, found: 4 };
 
 /** Before anything was timed: 1,034 people take about 32 minutes. Common practice, no source. It weighs as much as 40 contacts. */
 const USUAL_MS = (32 * 60_000) / 1034;
+const USUAL_TIMED = 40;
+
+/** What the finders in their order find of people whom patterns do not, 0 to 1, and cost for each of them, in cents. */
+export interface OrderExperience {
+  found: number;
+  cents: number;
+}
+
+/** All of it, or as many whole contacts as the budget leaves for. */
+const mostWithin = (contacts: number, eachCents: number, leftCents: number): number =>
+  eachCents === 0 ? 0 : Math.min(contacts, Math.floor(leftCents / eachCents)) * eachCents;
+
+/**
+ * Cents that are likely, and between which the cost lies nine times of ten: each contact costs the dearest or nothing, so often that the mean is right. What
+ * costs something in between varies less.
+ */
+function costRange(of: {
+  contacts: number;
+  eachCents: number;
+  dearestCents: number;
+  /** Contacts that this rests on. */
+  tried: number;
+  /** What is paid besides, whatever is found. */
+  surelyCents: number;
+  mostCents: number;
+}): Estimate['cost'] {
+  const { contacts, eachCents, dearestCents, tried, surelyCents, mostCents } = of;
+  const dearest = Math.max(dearestCents, eachCents);
+  const within = (cents: number) => Math.min(mostCents, Math.round(surelyCents + cents));
+  const { low, high } = foreseen(contacts, dearest === 0 ? 0 : eachCents / dearest, tried);
+  return {
+    lowCents: within(low * dearest),
+    likelyCents: within(contacts * eachCents),
+    highCents: within(high * dearest),
+    mostCents,
+  };
+}
 
 /** Seconds for one contact, from runs that were timed. */
 export const secondsEach = (timed: { contacts: number; ms: number }): number =>
-  (timed.ms + USUAL.tried * USUAL_MS) / (timed.contacts + USUAL.tried) / 1000;
+  (timed.ms + USUAL_TIMED * USUAL_MS) / (timed.contacts + USUAL_TIMED) / 1000;
 
 /**
  * Time, cost and likely yield of asking about a number of contacts.
  *
  * @param priceCents of one valid address, the dearest finder's; 0 when no finder is asked
  * @param leftCents what the budget leaves
+ * @param mostEachCents what one contact can cost at most: more than the price where finders charge for answers or questions
  * @param timed earlier runs: how many contacts they asked about, and how long they took
+ * @param verifyingCents what verifying the addresses of one contact likely costs
+ * @param order what their answers say of the finders; null while they answered too little: then each address found costs the price
  */
 export function estimateAppend(
   contacts: number,
@@ -44,24 +96,69 @@ export function estimateAppend(
   priceCents: number,
   leftCents: number,
   timed: { contacts: number; ms: number } = { contacts: 0, ms: 0 },
+  mostEachCents = priceCents,
+  order: OrderExperience | null = null,
+  verifyingCents = 0,
 ): Estimate {
   const finders = priceCents > 0;
   const tried = seen.tried + USUAL.tried;
   const byPattern = (seen.byPattern + USUAL.byPattern) / tried;
   const byFinder = finders ? (seen.byFinder + USUAL.byFinder) / tried : 0;
-  const affordable = finders ? Math.floor(leftCents / priceCents) : 0;
-  const bought = Math.min(contacts * byFinder, affordable);
-  const share = byPattern + (contacts === 0 ? 0 : bought / contacts);
-  const interval = wilson(share * tried, tried);
+  const said = order ?? { found: byFinder / (1 - byPattern), cents: (priceCents * byFinder) / (1 - byPattern) };
+  const lacking = finders ? contacts * (1 - byPattern) : 0;
+  const verifying = Math.min(leftCents, contacts * verifyingCents);
+  const asked = said.cents > 0 ? Math.min(lacking, (leftCents - verifying) / said.cents) : lacking;
+  const share = byPattern + (contacts === 0 ? 0 : (asked * said.found) / contacts);
   return {
     contacts,
-    valid: {
-      low: Math.floor(contacts * interval.low),
-      likely: Math.round(contacts * share),
-      high: Math.min(contacts, Math.ceil(contacts * interval.high)),
-    },
-    cost: { likelyCents: Math.round(bought) * priceCents, mostCents: Math.min(contacts, affordable) * priceCents },
+    valid: foreseen(contacts, share, tried),
+    cost: costRange({
+      contacts,
+      eachCents: contacts === 0 ? 0 : (asked * said.cents) / contacts,
+      dearestCents: priceCents,
+      tried,
+      surelyCents: verifying,
+      mostCents: mostWithin(contacts, mostEachCents, leftCents),
+    }),
     seconds: Math.ceil(contacts * secondsEach(timed)),
-    budgetMayEnd: finders && contacts * byFinder > affordable,
+    budgetMayEnd: contacts * verifyingCents + lacking * said.cents > leftCents,
+  };
+}
+
+/**
+ * Time, cost and likely yield of asking for phones.
+ *
+ * @param services what each charges, in cents
+ * @param questions that one person takes at most of each service
+ */
+export function estimatePhones(
+  contacts: number,
+  seen: PhoneExperience,
+  services: readonly { priceCents: number; pays: Pays }[],
+  questions: number,
+  leftCents: number,
+  timed: { contacts: number; ms: number },
+): Estimate {
+  const tried = seen.tried + USUAL_PHONES.tried;
+  const share = services.length === 0 ? 0 : (seen.found + USUAL_PHONES.found) / tried;
+  const all = services.reduce((sum, { priceCents }) => sum + priceCents, 0);
+  const usualCents = services.reduce(
+    (sum, { priceCents, pays }) => sum + (pays === 'question' ? priceCents : (priceCents * share) / services.length),
+    0,
+  );
+  const eachCents = (seen.cents + USUAL_PHONES.tried * usualCents) / tried;
+  return {
+    contacts,
+    valid: foreseen(contacts, share, tried),
+    cost: costRange({
+      contacts,
+      eachCents,
+      dearestCents: all,
+      tried,
+      surelyCents: 0,
+      mostCents: Math.min(leftCents, contacts * all * questions),
+    }),
+    seconds: Math.ceil(contacts * secondsEach(timed)),
+    budgetMayEnd: contacts * eachCents > leftCents,
   };
 }

@@ -18,6 +18,12 @@ export const startOfDay = (now: number, zone: string): number => inZone(now, zon
 /** The day in ISO 8601, like 2026-11-26. */
 export const dayOf = (now: number, zone: string): string => inZone(now, zone).toISODate()!;
 
+/** When a month like 2026-11 begins and when the next one does, in ms since 1970. */
+export function monthSpan(month: string, zone: string): { from: number; to: number } {
+  const start = DateTime.fromISO(`${month}-01`, { zone });
+  return { from: start.toMillis(), to: start.plus({ months: 1 }).toMillis() };
+}
+
 /** How many rows may be pulled now, or 0 and when it may go on. Times are milliseconds since 1970. */
 export function allowance(given: Hours, now: number, rowsToday: number): { rows: number; at: number } {
   const left = given.rowsADay === 0 ? Infinity : Math.max(0, given.rowsADay - rowsToday);

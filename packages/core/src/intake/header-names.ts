@@ -34,6 +34,8 @@ const NAMES: Partial<Record<Target, string>> = {
   region:
     'region state county province bundesland departement provincia provincie stateprovince contae kanton regione comunidad comunidadautonoma provinz',
   country: 'country land pays pais paese nation countrycode tir nazione countryname staat',
+  earlierAddress:
+    'earlieraddress previousaddress formeraddress oldaddress pastaddress lastaddress prioraddress fruhereadresse alteadresse ancienneadresse adresseprecedente direccionanterior indirizzoprecedente vorigadres oudadres',
   profile: 'profile profilelink profileurl link personlink contactlink publicprofile',
   note: 'note notes comment comments remark remarks bemerkung bemerkungen notiz remarque notas opmerking notizen anmerkung anmerkungen nota notai appunti observaciones opmerkingen commentaire commentaires',
 };

@@ -30,20 +30,10 @@ export function personKeys({
   return keys;
 }
 
-/**
- * Keys under which somebody may be known besides their own: by other forms of the first name (Bill, William), and at a firm whose name is theirs
- * without its last word. Who is found by one of these only is judged by a person.
- */
-export function likelyKeys({ firstName, lastName, domain, company }: Readonly<Person>): string[] {
-  if (firstName.length < 2 || lastName === '') return [];
-  const [own, last, firm] = [fold(firstName), fold(lastName), fold(company)];
-  const short = fold(company.trim().split(/\s+/).slice(0, -1).join(' '));
-  return formsOf(own).flatMap((form) => {
-    const name = `${form} ${last}`;
-    return [
-      ...(form !== own && domain !== '' ? [`at:${name} ${domain}`] : []),
-      ...(form !== own && firm !== '' ? [`of:${name} ${firm}`] : []),
-      ...(short !== '' ? [`of:${name} ${short}`] : []),
-    ];
-  });
-}
+/** The key of somebody's whole name, that of namesakes too; none without one. */
+export const nameKeys = ({ firstName, lastName }: Pick<Person, 'firstName' | 'lastName'>): string[] =>
+  firstName.length < 2 || lastName === '' ? [] : [`name:${fold(firstName)} ${fold(lastName)}`];
+
+/** The name keys of those who may be the same: by other forms of the first name too (Bill, William). */
+export const likeNameKeys = ({ firstName, lastName }: Readonly<Person>): string[] =>
+  formsOf(fold(firstName)).flatMap((form) => nameKeys({ firstName: form, lastName }));

@@ -4,9 +4,12 @@ import { isMailbox } from './email-syntax';
 import type { WordLists } from '../model/word-lists';
 import { isDisposable, isRole } from '../words/mail';
 
+/** A domain is doubted from so many accepted addresses on whose mail came back. Common practice, no source. */
+const BOUNCED = 2;
+
 /**
  * From what was observed to a verdict on one address: syntax (RFC 5321), domain and mail server (DNS), mailbox (SMTP),
- * then whether the domain takes mail for anybody. A verdict is as old as the oldest answer that it rests on.
+ * then whether the domain takes mail for anybody, or sends back what it took. A verdict is as old as the oldest answer that it rests on.
  *
  * @returns the judgement; while something has to be asked it is `unknown` for the reason of the last silence, null before any
  */
@@ -40,10 +43,13 @@ export function judge(
   if (state === 'full') return say('risky', 'mailbox-full', mailboxAt);
   if (state !== 'accepted') return say('unknown', state, mailboxAt);
 
-  const any = facts({ kind: 'catch-all', domain });
-  if (!any.fact) return wait(any);
-  const allAt = Math.min(mailboxAt, any.fact.askedAt);
-  if (any.fact.answer.state === 'catch-all') return say('risky', 'catch-all', allAt);
+  const { takesAny } = mailbox.fact.answer;
+  const any = takesAny === undefined ? facts({ kind: 'catch-all', domain }) : null;
+  if (any && !any.fact) return wait(any);
+  const allAt = Math.min(mailboxAt, any?.fact.askedAt ?? mailboxAt);
+  if (takesAny ?? any?.fact.answer.state === 'catch-all') return say('risky', 'catch-all', allAt);
+  const cameBack = facts({ kind: 'bounces', domain }).fact?.answer.addresses ?? [];
+  if (cameBack.length >= BOUNCED || cameBack.includes(email)) return say('risky', 'bounces-later', allAt);
   if (isRole(email)) return say('risky', 'role', allAt);
   return say('valid', 'accepted', allAt);
 }

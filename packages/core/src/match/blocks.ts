@@ -3,9 +3,10 @@ import { fullForm } from '../words/nicknames';
 import { numbering, type Interned, type Subjects } from './subject';
 
 /** A block with more records than this is not compared in full but along its sorted order. */
-const LARGEST_BLOCK = 30;
-/** How many neighbours each record of a larger block is compared with. */
+const LARGEST_BLOCK = 16;
+/** How many neighbours each record of a larger block is compared with, and of one ten times as large half as many. */
 const NEIGHBOURS = 8;
+const LEAST_NEIGHBOURS = 2;
 
 /** Pairs of record indexes, `a[k] < b[k]`. */
 export interface Pairs {
@@ -26,7 +27,7 @@ export function candidatePairs(s: Subjects): Pairs {
     const { records, starts } = blocksOf(keys, order);
     for (let block = 1; block + 1 < starts.length; block++) {
       const end = starts[block + 1]!;
-      const reach = end - starts[block]! <= LARGEST_BLOCK ? LARGEST_BLOCK : NEIGHBOURS;
+      const reach = reachIn(end - starts[block]!);
       for (let i = starts[block]!; i < end; i++) {
         const x = records[i]!;
         const to = Math.min(end, i + 1 + reach);
@@ -39,6 +40,13 @@ export function candidatePairs(s: Subjects): Pairs {
     before.push(inSmallBlocks(keys));
   }
   return pairs.done();
+}
+
+/** The commoner a key is, the less it says of two that have it. */
+function reachIn(size: number): number {
+  if (size <= LARGEST_BLOCK) return LARGEST_BLOCK;
+  const tenfold = Math.floor(Math.log10(size / LARGEST_BLOCK));
+  return Math.max(LEAST_NEIGHBOURS, NEIGHBOURS >> tenfold);
 }
 
 /** At most so many of the pairs, evenly drawn, and how many pairs each of them stands for. */

@@ -23,6 +23,7 @@ const FIELD_OF: Partial<Record<Target, PersonField>> = {
   postcode: 'street',
   region: 'street',
   country: 'street',
+  earlierAddress: 'earlierAddress',
   profile: 'profile',
   note: 'note',
   sector: 'sector',

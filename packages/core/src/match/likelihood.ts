@@ -1,5 +1,6 @@
 import { samplePairs, type Pairs } from './blocks';
 import { COMPARED, LEVELS, type Compare, type Compared } from './compare';
+import { atMost, namesakesIn, ofRelatives, shares } from './namesakes';
 import type { Subjects } from './subject';
 import type { TaughtBits } from './taught';
 
@@ -31,6 +32,8 @@ export interface Weights {
   closeShare: number;
   /** What judged pairs added. */
   taught: TaughtBits | null;
+  /** How many pairs it was learned from; not there in what was stored before it was counted. */
+  compared?: number;
 }
 
 const FIELDS = COMPARED.length;
@@ -63,13 +66,28 @@ const START_M: Record<Compared, number[]> = {
  * Relatives and colleagues share mailboxes, phones and firms: first names that are known and differ rule a pair out, unless
  * a profile link says otherwise. Last names may differ where a mailbox or a phone is shared, since people marry.
  */
-export function mayBeOne(levels: readonly number[]): boolean {
+function mayBe(levelOf: (field: number) => number): boolean {
   const same = LEVELS - 1;
-  if (levels[PROFILE] === same) return true;
-  if (levels[FIRST] === 1) return false;
-  if (levels[LAST] !== 1) return true;
-  return levels[FIRST] !== 0 && (levels[EMAIL]! >= 3 || levels[PHONE] === same);
+  const [first, last] = [levelOf(FIRST), levelOf(LAST)];
+  if (first !== 1 && last !== 1) return true;
+  if (levelOf(PROFILE) === same) return true;
+  if (first === 1 || first === 0) return false;
+  return levelOf(EMAIL) >= 3 || levelOf(PHONE) === same;
 }
+export const mayBeOne = (levels: readonly number[]): boolean => mayBe((field) => levels[field]!);
+
+/** The same of two records, from no more comparisons than it needs: most pairs are ruled out by their names alone. */
+export const mayBePair = (compare: Record<Compared, Compare>) => {
+  const functions = COMPARED.map((field) => compare[field]);
+  return (a: number, b: number): boolean => mayBe((field) => functions[field]!(a, b));
+};
+
+/** What an exact key counts, however little there is to learn from. */
+export const CERTAIN = 0.999;
+
+/** One mailbox or one profile page, and names that agree: one person. */
+export const sharesExactKey = (levels: readonly number[]): boolean =>
+  (levels[EMAIL] === LEVELS - 1 || levels[PROFILE] === LEVELS - 1) && levels[FIRST]! >= 2 && levels[LAST]! >= 3;
 
 /** The levels of a pair as one number: base 5 digits in the order of COMPARED. */
 export const patternOf = (compare: Record<Compared, Compare>) => {
@@ -142,7 +160,7 @@ export function learnWeights(
   maximise(overall, seen, { unseen: all - pairs.size, onlyFirst: true });
   const matched = overall[0]!.share * all;
   const within = apart(overall, seen, Math.min(0.9, Math.max(1e-6, matched / pairs.size)));
-  maximise(within, seen, { unseen: 0, onlyFirst: false, random: u });
+  maximise(within, seen, { unseen: 0, onlyFirst: false, random: u, namesakes: namesakesIn(subjects) });
   const grown = within[0]!.share * pairs.size > matched * MOST_GROWTH;
   return weightsOf(grown ? [...overall, { share: 0, shown: overall[1]!.shown }] : within);
 }
@@ -157,7 +175,12 @@ const NOTHING = 1e-9;
 function maximise(
   kinds: Kind[],
   seen: readonly Seen[],
-  { unseen, onlyFirst, random }: { unseen: number; onlyFirst: boolean; random?: Shares },
+  {
+    unseen,
+    onlyFirst,
+    random,
+    namesakes = Infinity,
+  }: { unseen: number; onlyFirst: boolean; random?: Shares; namesakes?: number },
 ) {
   const pairs = seen.reduce((sum, { n }) => sum + n, unseen);
   // A handful of made-up pairs keeps a level that was never seen from meaning the impossible.
@@ -184,21 +207,12 @@ function maximise(
     }
     if (random) {
       const [, close, strangers] = kinds as [Kind, Kind, Kind];
-      close.shown.names = atLeast(close.shown.names, random[FIRST]!);
+      close.shown.names = ofRelatives(close.shown.names, random[FIRST]!);
       // Strangers share a block for their names, of which their addresses are made; in all else they are any two people.
       strangers.shown.fields = strangers.shown.fields.map((field, f) => (BY_NAME.has(f) ? field : random[f]!));
+      strangers.shown.names = atMost(strangers.shown.names, namesakes / (strangers.share * pairs));
     }
   }
-}
-
-/** Relatives and colleagues of one last name have one first name at least as often as any two people. */
-function atLeast(names: readonly number[], random: readonly number[]): number[] {
-  return shares(
-    names.map((share, cell) => {
-      const [first, last] = [Math.floor(cell / LEVELS), cell % LEVELS];
-      return Math.max(share, (random[first]! * names[LEVELS + last]!) / random[1]!);
-    }),
-  );
 }
 
 /** Same people, close others and strangers to begin with: close is who agrees on a firm or a place. */
@@ -253,11 +267,6 @@ function count({ fields, names }: Shown, levels: readonly number[], n: number) {
   for (let f = 0; f < FIELDS; f++) if (levels[f] !== 0) fields[f]![levels[f]!]! += n;
   if (levels[FIRST] !== 0 && levels[LAST] !== 0) names[levels[FIRST]! * LEVELS + levels[LAST]!]! += n;
 }
-
-const shares = (counts: number[]): number[] => {
-  const sum = counts.reduce((a, b) => a + b, 0);
-  return counts.map((n) => n / sum);
-};
 
 function randomU(s: Subjects, compare: Record<Compared, Compare>, random: () => number): Shares {
   const draws = Math.min(LEARN_FROM, s.size * 40);

@@ -3,16 +3,19 @@ import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
 import { cluster, type Link } from '../grouping/cluster';
-import { COMPARED, comparisons, LEVELS, type Compared, type Level } from './compare';
+import { COMPARED, comparisons, type Compared, type Level } from './compare';
 import {
   bitsFor,
   bitsOf,
+  CERTAIN,
   chanceOf,
   learnWeights,
   levelsOf,
   mayBeOne,
+  mayBePair,
   patternOf,
   rarity,
+  sharesExactKey,
   weigher,
   type PairBits,
   type Weights,
@@ -79,6 +82,7 @@ export function matchPeople(
   const learned = learnWeights(pairs, subjects, compare, seededRandom(2026));
   const patternAt = patternOf(compare);
   const weigh = weigher(learned);
+  const mayBe = mayBePair(compare);
   const rarityOf = rarity(subjects);
   const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number; mayBe: boolean }>();
   const scoreOf = (pattern: number) => {
@@ -97,7 +101,7 @@ export function matchPeople(
     const { levels, weighed, mayBe } = scoreOf(pattern);
     return mayBe ? [{ levels, bits: bitsFor(weighed, rarityOf(levels, a)), same }] : [];
   });
-  const weights: Weights = { ...learned, taught: teach(judged) };
+  const weights: Weights = { ...learned, taught: teach(judged), compared: pairs.size };
   /** Chances before and after what was judged. */
   const moves: [before: number, after: number][] = [];
 
@@ -105,11 +109,9 @@ export function matchPeople(
   for (let k = 0; k < pairs.size; k++) {
     const a = pairs.a[k]!;
     const b = pairs.b[k]!;
-    // Most pairs are ruled out by their first names alone.
-    if (compare.firstName(a, b) === 1 && compare.profile(a, b) !== 4) continue;
+    if (!mayBe(a, b)) continue;
     const pattern = patternAt(a, b);
-    const { levels, weighed, base, mayBe } = scoreOf(pattern);
-    if (!mayBe) continue;
+    const { levels, weighed, base } = scoreOf(pattern);
     const exact = sharesExactKey(levels);
     if (!exact && base < HOPELESS) continue;
     const bits = bitsFor(weighed, rarityOf(levels, a));
@@ -168,14 +170,15 @@ export function matchPeople(
   };
 }
 
-/** By so much what is expected was off on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
-const MODEL_FACTOR = 2;
+/** By so much what is expected was too high or too low on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
+const TOO_HIGH = 4;
+const TOO_LOW = 2;
 const NINE_OF_TEN = 1.645;
 
 /** The share of merges that is wrong, where so many of them are expected to be: counts vary as Poisson's do, and the model errs. */
 function errorRange(wrong: number, merged: number): { low: number; high: number } {
   if (merged === 0) return { low: 0, high: 0 };
-  const [few, many] = [wrong / MODEL_FACTOR, wrong * MODEL_FACTOR];
+  const [few, many] = [wrong / TOO_HIGH, wrong * TOO_LOW];
   return {
     low: Math.max(0, few - NINE_OF_TEN * Math.sqrt(few)) / merged,
     high: Math.min(merged, many + NINE_OF_TEN * Math.sqrt(many) + NINE_OF_TEN ** 2 / 2) / merged,
@@ -218,18 +221,6 @@ export function evidenceOf({ pattern }: Pick<Link, 'pattern'>, weights: Weights)
     return { field, level, bits: bitsOf(weights, f, level) };
   });
 }
-
-const FIRST = COMPARED.indexOf('firstName');
-const LAST = COMPARED.indexOf('lastName');
-const PROFILE = COMPARED.indexOf('profile');
-const EMAIL = COMPARED.indexOf('email');
-
-/** What an exact key counts, however little there is to learn from. */
-const CERTAIN = 0.999;
-
-/** One mailbox or one profile page, and names that agree: one person. */
-const sharesExactKey = (levels: number[]): boolean =>
-  (levels[EMAIL] === LEVELS - 1 || levels[PROFILE] === LEVELS - 1) && levels[FIRST]! >= 2 && levels[LAST]! >= 3;
 
 /** Bits under which no rare name can lift a pair to a line that is worth a look. */
 const HOPELESS = -8;

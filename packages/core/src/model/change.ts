@@ -17,6 +17,7 @@ export type ChangeCode =
   | 'canonical-link'
   | 'domain-from-link'
   | 'domain-from-email'
+  | 'name-from-email'
   | 'e164'
   | 'email-normalised'
   | 'country-code'

@@ -1,6 +1,7 @@
 import { PASSED, type Fate } from './fate';
 import type { Firm } from './firm';
 import type { Person, PersonField } from './person';
+import type { KnownPhone } from './phone';
 import type { Judgement } from './verdict';
 
 /** Where a value that a step added came from, and what else it could be. */
@@ -26,6 +27,8 @@ export interface Contact {
   mergeChance: number;
   /** Nothing in it says who it is. */
   nobody: boolean;
+  /** Where they lived or worked before, each in one line. */
+  earlierAddresses: readonly string[];
   /** The fields of `person` that a step added. */
   added: Partial<Record<PersonField, Added>>;
   /** The key of its company after companies were matched, '' where they were not. */
@@ -34,8 +37,14 @@ export interface Contact {
   firm: Firm | null;
   /** What is known of its email; null when that was not looked at. */
   judgement: Judgement | null;
+  /** What is known of their phone; null when that was not looked at. */
+  phone: KnownPhone | null;
+  /** Somebody said that they are not to be called: their phone was taken out, and none is looked for. */
+  notCalled: boolean;
   fate: Fate;
 }
+
+const NO_ADDRESSES: readonly string[] = [];
 
 export const newContact = (
   recordId: number,
@@ -50,9 +59,12 @@ export const newContact = (
   from: {},
   mergeChance: 1,
   nobody,
+  earlierAddresses: person.earlierAddress === '' ? NO_ADDRESSES : [person.earlierAddress],
   added: {},
   firmKey: '',
   firm: null,
   judgement: null,
+  phone: null,
+  notCalled: false,
   fate: PASSED,
 });

@@ -20,11 +20,15 @@ export const PERSON_FIELDS = [
   'postcode',
   'region',
   'country',
+  'earlierAddress',
   'profile',
   'note',
 ] as const;
 
 export type PersonField = (typeof PERSON_FIELDS)[number];
+
+/** Read from another field: level and team from the title, the legal form from the company. */
+export const READ_FROM_OTHERS: readonly PersonField[] = ['level', 'team', 'legalForm'];
 
 /** Fields that only make sense from one record together. */
 export const FIELDS_TOGETHER: readonly (readonly PersonField[])[] = [
@@ -38,6 +42,7 @@ export const FIELDS_TOGETHER: readonly (readonly PersonField[])[] = [
   ['email'],
   ['phone'],
   ['street', 'city', 'postcode', 'region', 'country'],
+  ['earlierAddress'],
   ['profile'],
   ['note'],
 ];
@@ -54,3 +59,7 @@ export const emptyPerson = (): Person => ({ ...EMPTY });
 
 export const fullName = (p: Pick<Person, 'firstName' | 'middleName' | 'lastName'>): string =>
   [p.firstName, p.middleName, p.lastName].filter(Boolean).join(' ');
+
+/** A postal address in one line; '' where it says less than a street with its town or postcode. */
+export const addressLine = ({ street, city, postcode }: Pick<Person, 'street' | 'city' | 'postcode'>): string =>
+  street !== '' && (city !== '' || postcode !== '') ? [street, city, postcode].filter(Boolean).join(', ') : '';

@@ -5,6 +5,7 @@ export const SUPPRESSION_KINDS = ['email', 'profile', 'phone', 'person', 'domain
 /** Why somebody must not be contacted. */
 export const SUPPRESSION_REASONS = [
   'asked not to be',
+  'not to be called',
   'customer',
   'competitor',
   'with a colleague',

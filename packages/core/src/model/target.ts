@@ -17,6 +17,7 @@ export const TARGETS = [
   'postcode',
   'region',
   'country',
+  'earlierAddress',
   'profile',
   'note',
   'sector',

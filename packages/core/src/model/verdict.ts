@@ -4,6 +4,7 @@ export type Verdict = (typeof VERDICTS)[number];
 export type VerdictReason =
   | 'accepted'
   | 'catch-all'
+  | 'bounces-later'
   | 'role'
   | 'disposable'
   | 'mailbox-full'

@@ -3,6 +3,7 @@ import { sortDecisions } from '../decisions/sort-decisions';
 import { matchPeople, type MatchOutcome } from '../match/match';
 import { survive } from '../match/survive';
 import { newContact, type Contact } from '../model/contact';
+import { addressLine, type Person } from '../model/person';
 import { company } from '../steps/company/company';
 import { match as matchStep } from '../steps/match/match';
 import { screen } from '../steps/screen/screen';
@@ -61,11 +62,21 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
     const recordIds = own.map(({ recordId }) => recordId);
     // The record that came first wins.
     const extra = Object.assign({}, ...own.map((row) => row.extra).reverse()) as Record<string, string>;
-    return { ...contact, ...survive(own, options.survivor, options.survivorOf), extra, recordIds, mergeChance };
+    const survived = survive(own, options.survivor, options.survivorOf);
+    const earlierAddresses = earlierOf(survived.person, own);
+    return { ...contact, ...survived, extra, recordIds, mergeChance, earlierAddresses };
   });
-  fillDomains(contacts);
+  fillByColleagues(contacts);
   if (countsCompanies(sieve)) groupFirms(contacts, judged);
   return { contacts, match };
+}
+
+/** The addresses of merged records beside the one that survived, those that are said to be earlier ones first. */
+function earlierOf(person: Person, own: readonly SiftRow[]): string[] {
+  const here = fold(addressLine(person));
+  const lines = [...own.map((row) => row.person.earlierAddress), ...own.map((row) => addressLine(row.person))];
+  const byKey = new Map(lines.map((line) => [fold(line), line]));
+  return [...byKey].flatMap(([key, line]) => (key === '' || key === here ? [] : [line]));
 }
 
 /** Companies are matched where something depends on it. */
@@ -74,22 +85,31 @@ const countsCompanies = (sieve: Sieve): boolean => {
   return stepIn(sieve, company).on || (screened.on && screened.options.atMostPerCompany > 0);
 };
 
-/** A contact without a domain gets the one that its colleagues' records agree on. */
-function fillDomains(contacts: readonly Contact[]) {
-  const lacking = contacts.filter(({ person }) => person.domain === '' && person.company !== '');
+/** A contact with a domain and no company gets the one that its colleagues' records agree on, and the other way round. */
+function fillByColleagues(contacts: readonly Contact[]) {
+  fillFrom(contacts, 'company', 'domain');
+  fillFrom(contacts, 'domain', 'company');
+}
+
+/** Of contacts that lack one of the two, the value that all have who share the other. */
+function fillFrom(contacts: readonly Contact[], lacks: 'domain' | 'company', shares: 'domain' | 'company') {
+  const lacking = contacts.filter(({ person }) => person[lacks] === '' && person[shares] !== '');
   if (lacking.length === 0) return;
-  const domains = new Map<string, Set<string>>();
+  // What is written in two ways is one company; a domain has one spelling.
+  const keyOf = (field: 'domain' | 'company', person: Person) =>
+    field === 'domain' ? person.domain : fold(person.company);
+  const known = new Map<string, Map<string, string>>();
   for (const { person } of contacts) {
     if (person.domain === '' || person.company === '') continue;
-    const key = fold(person.company);
-    const known = domains.get(key);
-    if (known) known.add(person.domain);
-    else domains.set(key, new Set([person.domain]));
+    const [shared, other] = [keyOf(shares, person), keyOf(lacks, person)];
+    const values = known.get(shared) ?? new Map<string, string>();
+    if (!values.has(other)) values.set(other, person[lacks]);
+    known.set(shared, values);
   }
   for (const contact of lacking) {
-    const known = domains.get(fold(contact.person.company));
-    if (known?.size !== 1) continue;
-    contact.person = { ...contact.person, domain: [...known][0]! };
-    contact.from.domain = 0;
+    const values = known.get(keyOf(shares, contact.person));
+    if (values?.size !== 1) continue;
+    contact.person = { ...contact.person, [lacks]: [...values.values()][0]! };
+    contact.from[lacks] = 0;
   }
 }

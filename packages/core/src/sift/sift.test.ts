@@ -1,5 +1,7 @@
+import { NONE_MADE } from '../model/made';
 import type { DecisionBody } from '../decisions/decision';
 import {
+  ANY_AGE,
   known as newest,
   questionKey,
   type Answer,
@@ -9,11 +11,11 @@ import {
   type QuestionOf,
 } from '../facts/facts';
 import { emptyPerson, type Person } from '../model/person';
-import { NOWHERE } from '../model/elsewhere';
+import { NOBODY_ELSEWHERE } from '../model/elsewhere';
 import { suppressionEntry } from '../model/suppression';
 import { NO_LISTS } from '../model/word-lists';
 import { STEPS } from '../steps/registry';
-import { freshMs } from './freshness';
+import { freshnessOf } from './freshness';
 import { defaultSieve, faultOf, withStep, type SieveStep } from '../steps/sieve';
 import { sift, siftTo, type SiftInput } from './sift';
 
@@ -54,10 +56,11 @@ const input = (change: Partial<SiftInput> = {}, ...bodies: DecisionBody[]): Sift
   rows: people,
   companyRows: [],
   sieve: defaultSieve(),
-  facts: (ask: Question) => newest(ask, [], 0, 0),
+  facts: (ask: Question) => newest(ask, [], 0, ANY_AGE),
   lists: NO_LISTS,
   suppression: nobody,
-  elsewhere: () => NOWHERE,
+  elsewhere: () => NOBODY_ELSEWHERE,
+  made: NONE_MADE,
   decisions: bodies.map((body, i) => ({ id: i + 1, body })),
   ...change,
 });
@@ -96,17 +99,23 @@ test('a decision wins over the rules, the later over the earlier, and taken back
   ).toBe('no-name-or-domain');
 });
 
-test('a contact without a domain gets the one that its colleagues agree on', () => {
-  const { person, from } = sift(input({ rows: [...people.slice(0, 3), row(4, { company: 'Brackenfold' })] }))
-    .contacts[3]!;
-  expect([person.domain, from.domain]).toEqual(['brackenfold.example', 0]);
+test('a contact without a domain or a company gets the one that its colleagues agree on', () => {
+  const sifted = (values: Partial<Person>, ...more: Partial<Person>[]) =>
+    sift(input({ rows: [...people.slice(0, 3), row(4, values), ...more.map((one, i) => row(5 + i, one))] }))
+      .contacts[3]!;
+  const byCompany = sifted({ company: 'Brackenfold' });
+  expect([byCompany.person.domain, byCompany.from.domain]).toEqual(['brackenfold.example', 0]);
+  const byDomain = sifted({ lastName: 'Devlin', domain: 'brackenfold.example' });
+  expect([byDomain.person.company, byDomain.from.company]).toEqual(['Brackenfold', 0]);
+  const another = { lastName: 'Venn', company: 'Larch Foods', domain: 'brackenfold.example' };
+  expect(sifted({ lastName: 'Devlin', domain: 'brackenfold.example' }, another).person.company).toBe('');
 });
 
 /** A world of answers: one mailbox a domain exists, and a finder knows it; while it is `silent`, mail servers say nothing. */
 function answering(mailboxes: Set<string>, catchAll: boolean) {
   const facts = new Map<string, { answer: Answer; askedAt: number }[]>();
   const asked: Question[] = [];
-  const world = { silent: false, now: 1, fresh: 90 * 86_400_000 };
+  const world = { silent: false, now: 1, fresh: freshnessOf(defaultSieve()) };
   const keyOf = (q: Question) => q.kind + questionKey(q);
   const look = ((q: Question) => newest(q, facts.get(keyOf(q)) ?? [], world.now, world.fresh)) as Facts;
   const answer = (q: Question) => {
@@ -218,7 +227,7 @@ test('the same inputs give the same outcome on any day; facts that have aged mak
   expect(on(89).contacts[0]!.fate.state).toBe('pass');
   expect(on(91).contacts[0]!.fate).toMatchObject({ step: 'verify', state: 'waits', code: 'no-longer-fresh' });
   expect(on(91).contacts[0]!.judgement).toEqual(on(1).contacts[0]!.judgement);
-  world.fresh = freshMs(
+  world.fresh = freshnessOf(
     withStep(defaultSieve(), { id: 'verify', kind: 'verify', on: true, options: { freshDays: 30 } }),
   );
   expect(on(30).contacts[0]!.fate.state).toBe('pass');

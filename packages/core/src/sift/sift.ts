@@ -2,15 +2,19 @@ import type { Decision } from '../decisions/decision';
 import { sortDecisions, type Sorted } from '../decisions/sort-decisions';
 import type { Facts } from '../facts/facts';
 import { matchCompanies, type CompanyRow, type KnownCompany } from '../company/match-companies';
+import { weighElsewhere } from '../match/weigh-elsewhere';
 import type { MatchOutcome } from '../match/match';
 import type { Contact } from '../model/contact';
 import type { FindElsewhere } from '../model/elsewhere';
 import { PASSED, type Fate } from '../model/fate';
 import type { WordLists } from '../model/word-lists';
+import type { MadeAt } from '../model/made';
 import { stepOf } from '../steps/registry';
-import { positionOf, type Sieve } from '../steps/sieve';
+import { positionOf, stepIn, type Sieve } from '../steps/sieve';
+import { tidy } from '../steps/tidy/tidy';
 import type { Suppression } from '../model/suppression';
 import type { Advance, Stop } from '../steps/step';
+import { acrossJobs } from './across-jobs';
 import { choose } from './choose';
 import { merge, type Merged } from './merge';
 import type { SiftRow } from './sift-row';
@@ -27,6 +31,8 @@ export interface SiftInput {
   suppression: Suppression;
   /** Who other jobs hold, and who left with them. */
   elsewhere: FindElsewhere;
+  /** How addresses were made that other jobs know. */
+  made: MadeAt;
   lists: WordLists;
 }
 
@@ -60,12 +66,16 @@ export function siftTo(
   input: SiftInput,
   merged: Merged = merge(input),
 ): { contacts: Contact[]; came: Contact[]; take: Take } {
-  const { sieve, facts, suppression, elsewhere, lists } = input;
+  const { sieve, facts, suppression, made, lists } = input;
   const decisions = sortDecisions(input.decisions);
-  const env = { facts, suppression, elsewhere, lists, decisions };
+  const elsewhere = weighElsewhere(input.elsewhere, acrossJobs(sieve, merged.match));
+  const { phoneCountry } = stepIn(sieve, tidy).options;
+  const env = { facts, suppression, elsewhere, made, lists, decisions, phoneCountry };
   const contacts = merged.contacts.map((contact) => ({ ...contact }));
   choose(contacts, input.rows, decisions.chosen);
-  const firstOfContacts = sieve.find(({ kind }) => stepOf(kind).about === 'contact')?.id;
+  const ofContacts = sieve.filter(({ kind }) => stepOf(kind).about === 'contact');
+  // Who was set aside by hand goes through none of them, and is counted at the first that is on.
+  const firstOfContacts = (ofContacts.find(({ on }) => on) ?? ofContacts[0])?.id;
   let came: Contact[] = contacts;
   for (const [position, { id, kind, on, options }] of sieve.entries()) {
     const { prepare, options: schema } = stepOf(kind);

@@ -1,9 +1,11 @@
 import type * as z from 'zod';
 import type { Sorted } from '../decisions/sort-decisions';
-import type { Facts, Wanted } from '../facts/facts';
+import type { MadeAt } from '../model/made';
+import { wantedOf, type Facts, type Wanted } from '../facts/facts';
 import type { Contact } from '../model/contact';
-import type { FindElsewhere } from '../model/elsewhere';
+import type { Elsewhere } from '../model/elsewhere';
 import type { Why } from '../model/fate';
+import type { Person } from '../model/person';
 import type { Suppression } from '../model/suppression';
 import type { WordLists } from '../model/word-lists';
 
@@ -44,13 +46,17 @@ export type Advance = (contact: Contact, kept: boolean) => Stop | null;
 export type Stop = { state: 'aside' | 'look'; code: string; why?: Why } | ({ state: 'waits' } & Wanted);
 
 /** The stop of a contact that something has to be asked about. */
-export const waiting = ({ ask, silent, stale }: Wanted): Stop => ({ state: 'waits', ask, silent, stale });
+export const waiting = (wanted: Wanted): Stop => ({ state: 'waits', ...wantedOf(wanted) });
 
 /** What steps know besides the contacts. */
 export interface Env {
   facts: Facts;
   decisions: Sorted;
   suppression: Suppression;
-  elsewhere: FindElsewhere;
+  elsewhere: (person: Person) => Elsewhere;
+  /** How addresses were made that other jobs know. */
+  made: MadeAt;
   lists: WordLists;
+  /** ISO 3166 code that a phone without a country code is read in, of somebody whose country is not known. */
+  phoneCountry: string;
 }

@@ -30,8 +30,21 @@ const apart = (text: string): [string, string] => {
 
 type Named = Pick<Person, 'firstName' | 'lastName' | 'email' | 'phone' | 'profile' | 'domain' | 'company'>;
 
-/** Finds the entry that names somebody, one about themselves before one about their firm; undefined: none does. */
-export function suppressor(list: Suppression): (person: Readonly<Named>) => SuppressionEntry | undefined {
+type FindEntry = (person: Readonly<Named>) => SuppressionEntry | undefined;
+
+const onlyCalls = ({ why }: SuppressionEntry) => why === 'not to be called';
+
+/** Finds the entry that says somebody must not be contacted; undefined: none does. Who is only not to be called can be written to. */
+export const suppressor = (list: Suppression): FindEntry =>
+  entryFinder(new Map([...list].filter(([, entry]) => !onlyCalls(entry))));
+
+/** Finds the entry that says somebody must not be called. */
+export const callSuppressor = (list: Suppression): FindEntry =>
+  entryFinder(new Map([...list].filter(([, entry]) => onlyCalls(entry))));
+
+/** Finds the entry that names somebody, one about themselves before one about their firm. */
+function entryFinder(list: Suppression): FindEntry {
+  if (list.size === 0) return () => undefined;
   const kinds = new Set([...list.values()].map(({ kind }) => kind));
   const has = (kind: SuppressionKind) => kinds.has(kind);
   // Firms come again and again, and reading their names takes longest.

@@ -9,6 +9,26 @@ export interface Phone {
 
 const NONE: Phone = { e164: '', country: '' };
 
+/** What a numbering plan says of a number: `service` is one that many share (freephone, shared cost, universal access). */
+export type PhonePlan = 'mobile' | 'fixed' | 'service' | 'unclear';
+
+/** By type in the numbering plan of its country (libphonenumber). `unclear`: fixed and mobile numbers share one plan, as in North America. */
+export function phonePlan(e164: string): PhonePlan {
+  switch (parsePhoneNumberFromString(e164.replace(/;ext=.*$/, ''))?.getType()) {
+    case 'MOBILE':
+      return 'mobile';
+    case 'FIXED_LINE':
+      return 'fixed';
+    case 'TOLL_FREE':
+    case 'SHARED_COST':
+    case 'PREMIUM_RATE':
+    case 'UAN':
+      return 'service';
+    default:
+      return 'unclear';
+  }
+}
+
 /**
  * A phone number in E.164 (ITU-T E.164), checked against the numbering plan of its country (libphonenumber).
  *

@@ -8,6 +8,7 @@ import { companyReader } from './company-name';
 import { derivedValue, widthOf } from './derived';
 import { normaliseEmail } from './email';
 import { canonicalLink, registrableDomain } from './link';
+import { nameFromEmail } from './name-from-email';
 import { nameReader, type PersonName } from './person-name';
 import { parsePhone } from './phone';
 import { countryCode, parsePlace, tidyPlaceName } from './place';
@@ -60,12 +61,22 @@ export function tidier(options: TidyWith): (cells: readonly string[], columns: r
     tidyCompanyAndTitle(raw, row, read);
     tidyPlace(raw, row, read);
     tidyContact(raw, row, read, options);
+    nameByAddress(row);
     const { person } = row;
     if (!person.firstName && !person.lastName && !person.email && !person.phone && !person.profile) {
       row.issues.push({ code: 'nothing-to-identify', field: '', input: '' });
     }
     return row;
   };
+}
+
+/** Who has no name has that which the address says. */
+function nameByAddress(row: TidyRow) {
+  const { firstName, lastName, email } = row.person;
+  const said = firstName || lastName || !email ? null : nameFromEmail(email);
+  if (!said) return;
+  put(row, 'firstName', '', said.firstName, ['name-from-email']);
+  put(row, 'lastName', '', said.lastName, ['name-from-email']);
 }
 
 type Raw = Partial<Record<Target, string>>;
@@ -167,6 +178,7 @@ function tidyPlace(raw: Raw, row: TidyRow, read: Reading) {
   if (raw.street !== undefined) put(row, 'street', raw.street, read.city(raw.street), ['capitals']);
   if (raw.postcode !== undefined)
     put(row, 'postcode', raw.postcode, plainText(raw.postcode).toUpperCase(), ['capitals']);
+  if (raw.earlierAddress !== undefined) row.person.earlierAddress = plainText(raw.earlierAddress);
   if (raw.place !== undefined) {
     const place = read.place(raw.place);
     for (const field of ['city', 'region', 'country'] as const) {
@@ -208,8 +220,7 @@ function tidyContact(raw: Raw, row: TidyRow, read: Reading, { phoneCountry, list
   }
   if (!row.person.domain && row.person.email) {
     const host = row.person.email.slice(row.person.email.indexOf('@') + 1);
-    if (!isFreeMail(host, lists.freeMail))
-      put(row, 'domain', row.person.email, registrableDomain(host), ['domain-from-email']);
+    if (!isFreeMail(host, lists.freeMail)) put(row, 'domain', '', registrableDomain(host), ['domain-from-email']);
   }
   if (raw.profile !== undefined) {
     const link = canonicalLink(raw.profile);

@@ -3,7 +3,8 @@ import { companyReader, parseCompany } from './company-name';
 import { normaliseEmail } from './email';
 import { canonicalLink, registrableDomain } from './link';
 import { nameReader, parseName } from './person-name';
-import { parsePhone } from './phone';
+import { nameFromEmail } from './name-from-email';
+import { parsePhone, phonePlan, type PhonePlan } from './phone';
 import { parsePlace } from './place';
 import { NO_LISTS } from '../model/word-lists';
 import { tidier } from './tidy-row';
@@ -119,9 +120,18 @@ test.each([
 
 // google-libphonenumber 3.2.47 and python3-phonenumbers 8.12.57, where the two agree.
 const phones = fixture('phones.csv').filter((row) => row['disagreement'] === '');
+const PLANS: Record<string, PhonePlan> = {
+  MOBILE: 'mobile',
+  FIXED_LINE: 'fixed',
+  TOLL_FREE: 'service',
+  SHARED_COST: 'service',
+  PREMIUM_RATE: 'service',
+  UAN: 'service',
+};
 test.each(phones)('$default_region $input', (row) => {
   const phone = parsePhone(row['input']!, row['default_region']!);
   expect(phone.e164.split(';')[0]).toBe(row['google_valid'] === 'true' ? row['google_e164'] : '');
+  if (phone.e164 !== '') expect(phonePlan(phone.e164)).toBe(PLANS[row['google_type']!] ?? 'unclear');
 });
 
 test('links, domains and emails have one form', () => {
@@ -156,4 +166,31 @@ test('a row keeps every change with what was, what is and why, and guesses no cu
   expect(issues).toEqual([{ code: 'digits-lost', field: 'phone', input: '1.13496E+09' }]);
   expect(extra).toEqual({ Visited: '14/03/2026' });
   expect(tidy(['', '', '', ''], columns).issues[0]!.code).toBe('nothing-to-identify');
+});
+
+// Common practice, no source: addresses of two words with a dot say the name.
+test.each([
+  ['maren.oakhill@tidewell.example', 'Maren Oakhill'],
+  ['oakhill_martin2@tidewell.example', 'Martin Oakhill'],
+  ['james.martin+news@tidewell.example', 'James Martin'],
+  ['james.macaskill@tidewell.example', 'James MacAskill'],
+  ['m.oakhill@tidewell.example', ''],
+  ['jamesmartin@tidewell.example', ''],
+  ['james.sales@tidewell.example', ''],
+  ['north.gate@tidewell.example', ''],
+])('%s says %s', (email, name) => {
+  const said = nameFromEmail(email);
+  expect(said ? `${said.firstName} ${said.lastName}` : '').toBe(name);
+});
+
+test('who has an address alone has the name and the domain that it says, and keeps a name that came', () => {
+  const read = (cells: string[]) =>
+    tidier({ phoneCountry: 'GB', lists: NO_LISTS })(cells, [
+      { name: 'Email', target: 'email' },
+      { name: 'Name', target: 'fullName' },
+    ]);
+  const { person, changes } = read(['James.Martin@tidewell.example', '']);
+  expect([person.firstName, person.lastName, person.domain]).toEqual(['James', 'Martin', 'tidewell.example']);
+  expect(changes.filter(({ why }) => why.includes('name-from-email'))).toHaveLength(2);
+  expect(read(['james.martin@tidewell.example', 'Jim Carter']).person.lastName).toBe('Carter');
 });

@@ -8,6 +8,14 @@ export const LEGAL_WORDS: ReadonlySet<string> = new Set(
     public holding holdings`),
 );
 
+/** Words, as `nameWords` spells them, by which the sites of a group call themselves; common practice, no source. */
+export const SITE_WORDS: ReadonlySet<string> = new Set(
+  words(`grp holding parent site plant factory works work depot branch division unit office hq headquarter headquarters warehouse mill
+    werk standort niederlassung usine site agence succursale planta fabrica sede stabilimento filiale vestiging locatie
+    intl european uk gb ireland eire scotland england wales britain germany deutschland france italia espana nederland usa america
+    north south east west central`),
+);
+
 /** Words that bind others and say nothing. */
 export const BINDING_WORDS: ReadonlySet<string> = new Set(
   words('and und et y e og och the of for in de di da do du des der die das la le les el del van von zu i'),

@@ -1,8 +1,11 @@
-import { isDisposableEmail } from 'disposable-email-domains-js';
+import { disposableEmailBlocklistSet } from 'disposable-email-domains-js';
 import providers from 'email-providers/common.json';
 
 /** Mailbox providers open to everybody (npm email-providers): an address there says nothing of an employer. */
 const FREE = new Set<string>(providers);
+
+/** Throw-away domains as npm disposable-email-domains-js (CC0) has them: its own question makes a set of all of them each time. */
+const DISPOSABLE = disposableEmailBlocklistSet();
 
 /** Local parts that belong to a job and not to a person (RFC 2142 and common practice). */
 const ROLES = new Set(
@@ -15,6 +18,8 @@ const ROLES = new Set(
 export const isFreeMail = (domain: string, more: readonly string[]): boolean =>
   FREE.has(domain) || more.includes(domain);
 export const isRole = (email: string): boolean => ROLES.has(email.slice(0, email.indexOf('@')).split('+')[0]!);
-/** Throw-away domains as npm disposable-email-domains-js (CC0) has them, and one's own list. */
-export const isDisposable = (email: string, more: readonly string[]): boolean =>
-  more.includes(email.slice(email.lastIndexOf('@') + 1)) || isDisposableEmail(email);
+/** A throw-away domain of the list or of one's own. */
+export function isDisposable(email: string, more: readonly string[]): boolean {
+  const domain = email.slice(email.lastIndexOf('@') + 1).toLowerCase();
+  return DISPOSABLE.has(domain) || more.includes(domain);
+}

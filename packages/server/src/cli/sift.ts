@@ -1,6 +1,16 @@
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import {
+  copyFileSync,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
-import { basename, join } from 'node:path';
+import { basename, join, parse } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { parseArgs } from 'node:util';
 import { fileURLToPath } from 'node:url';
 import {
@@ -8,6 +18,7 @@ import {
   fieldsOf,
   findRecordSets,
   MAIL_OUT,
+  ONLY_VERIFY,
   readPage,
   readSuppression,
   sieveStep,
@@ -32,6 +43,7 @@ import type { RunContext, RunHandler } from '../runs/context';
 import { askHandler } from '../sieve/ask-run';
 import { nothingKept } from '../sieve/kept';
 import { runSift } from '../sieve/sift-run';
+import { verdictList } from '../sieve/verdict-list';
 import { readPageText, resolver } from '../sources/documents/page';
 import { runBringIn } from '../sources/bring-in-run';
 import { inspectFile } from '../sources/inspect';
@@ -56,6 +68,7 @@ const jobFile = z.strictObject({
 });
 
 const USAGE = `npm run sift -- --in FILE [--in FILE ...] --job JOB.json --out DIR
+npm run sift -- --verify FILE --column NAME --out DIR
 npm run sift -- --records PAGE.html`;
 const EXIT = { done: 0, failed: 1, usage: 2 } as const;
 
@@ -69,13 +82,24 @@ async function main(): Promise<string> {
       job: { type: 'string' },
       out: { type: 'string' },
       records: { type: 'string' },
+      verify: { type: 'string' },
+      column: { type: 'string' },
     },
   });
   if (values.records !== undefined) return recordsIn(values.records);
-  if (!values.in?.length || !values.job || !values.out) throw new UsageError(USAGE);
-  for (const file of [...values.in, values.job])
+  const { verify: list, column, in: files = list === undefined ? [] : [list], out } = values;
+  const isWhole = list === undefined ? values.job !== undefined : column !== undefined && values.job === undefined;
+  if (files.length === 0 || !out || !isWhole) throw new UsageError(USAGE);
+  for (const file of [...files, ...(values.job ? [values.job] : [])])
     if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
-  const job = readJob(values.job);
+  const job = values.job
+    ? readJob(values.job)
+    : jobFile.parse({
+        name: 'Verify',
+        verify: true,
+        steps: Object.entries(ONLY_VERIFY).map(([kind, on]) => ({ kind, on })),
+        columns: { [column!]: 'email' },
+      });
   const dataDir = mkdtempSync(join(tmpdir(), 'sift-'));
   const db = openDb(
     join(dataDir, 'sieve.db'),
@@ -83,7 +107,9 @@ async function main(): Promise<string> {
   );
   try {
     const { shipped } = readConfig(process.env);
-    return JSON.stringify(await sift(db, dataDir, job, values.in, values.out, shipped), null, 1);
+    const work = { db, dataDir, settings: shipped };
+    const said = list === undefined ? sift(work, job, files, out) : verified(work, job, list, out);
+    return JSON.stringify(await said, null, 1);
   } finally {
     closeDb(db);
     rmSync(dataDir, { recursive: true, force: true });
@@ -124,18 +150,23 @@ function readJob(file: string): z.output<typeof jobFile> {
   return parsed.data;
 }
 
-async function sift(
-  db: Db,
-  dataDir: string,
-  job: z.output<typeof jobFile>,
-  files: string[],
-  out: string,
-  settings: Settings,
-) {
-  const jobId = createJob(db, job, Date.now());
+interface Workplace {
+  db: Db;
+  dataDir: string;
+  settings: Settings;
+}
+
+/** What runs do, done at once. */
+const worker = ({ db, dataDir, settings }: Workplace, jobId: number) => {
   const kept = nothingKept();
-  const work = <K extends RunKind>(handler: RunHandler<K>, input: InputOf<K>) =>
+  return <K extends RunKind>(handler: RunHandler<K>, input: InputOf<K>) =>
     handler(context(db, dataDir, jobId, input, settings, kept));
+};
+
+/** Brings files in, sifts them, and asks what the job says. */
+async function bringAndAsk(place: Workplace, jobId: number, job: z.output<typeof jobFile>, files: string[]) {
+  const { db, dataDir, settings } = place;
+  const work = worker(place, jobId);
   const { entries } = readSuppression(job.suppress.join('\n'), '');
   setSuppressed(
     db,
@@ -150,6 +181,11 @@ async function sift(
     copyFileSync(file, join(dataDir, 'uploads', String(i)));
     const path = join(dataDir, 'uploads', String(i));
     const found = await inspectFile(db, { file: path, name, said: {}, mapped: null, jobId }, settings.lists);
+    const missing = Object.keys(job.columns).filter((column) => !found.columns.some(({ name }) => name === column));
+    if (missing.length > 0 && files.length === 1)
+      throw new UsageError(
+        `${name} has no column ${missing.join(', ')}; it has ${found.columns.map((column) => column.name).join(', ')}.`,
+      );
     const columns: Column[] = found.columns.map((column) => ({
       name: column.name,
       target: job.columns[column.name] ?? column.target,
@@ -170,13 +206,31 @@ async function sift(
     await work(askHandler(asking(settings)), { kind: 'ask', step });
     await work(runSift, { kind: 'sift' });
   }
+  return read;
+}
+
+async function sift(place: Workplace, job: z.output<typeof jobFile>, files: string[], out: string) {
+  const { db, dataDir } = place;
+  const jobId = createJob(db, job, Date.now());
+  const read = await bringAndAsk(place, jobId, job, files);
   const exportId = addExport(db, jobId, job.export, Date.now());
-  const written = await work(runExport, { kind: 'export', exportId });
+  const written = await worker(place, jobId)(runExport, { kind: 'export', exportId });
   mkdirSync(out, { recursive: true });
   for (const name of readdirSync(join(dataDir, 'exports', String(exportId))))
     copyFileSync(join(dataDir, 'exports', String(exportId), name), join(out, name));
   const { summary, spentCents } = jobById(db, jobId) as { summary: Summary; spentCents: number };
   return { read, ...summary, spentCents, written };
+}
+
+/** Writes a list as it came, each row with its verdict. */
+async function verified(place: Workplace, job: z.output<typeof jobFile>, file: string, out: string) {
+  const jobId = createJob(place.db, job, Date.now());
+  const read = await bringAndAsk(place, jobId, job, [file]);
+  mkdirSync(out, { recursive: true });
+  const name = `${parse(file).name} with verdicts.csv`;
+  await pipeline(verdictList(place.db, jobId), createWriteStream(join(out, name)));
+  const { verdicts } = (jobById(place.db, jobId) as { summary: Summary }).summary;
+  return { read, verdicts, written: name };
 }
 
 /** A step with its options read; throws a usage error for options that the step does not have so. */

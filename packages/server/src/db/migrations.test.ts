@@ -2,9 +2,11 @@ import Database from 'better-sqlite3';
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { ANY_AGE, questionKey, type Question } from '@sieve/core';
 import { settings } from '@sieve/contract';
 import { decisionRows, standingDecisions } from '../decisions/store';
 import { jobById } from '../jobs/store';
+import { factsAt } from '../outside/facts';
 import { remakeRegister } from '../register/remake';
 import { companyPage, rowPage } from '../sieve/rows';
 import { runSift } from '../sieve/sift-run';
@@ -25,6 +27,14 @@ const landed = new Database(join(dir, 'sieve.db'));
 landed
   .prepare(`INSERT INTO decisions (job_id, at, body, undone_at) VALUES (1, 1, ?, 2)`)
   .run(JSON.stringify({ kind: 'group', title: 'Cleaner', fate: 'aside' }));
+// Nor had it asked a finder about anybody with an accent: one, as its question was named then.
+const ZOE = JSON.stringify(['zoë', 'ní bhriain', 'brackenfold.example']);
+landed
+  .prepare(`INSERT INTO facts (kind, question, who, answer, asked_at) VALUES ('finder', ?, 'beacon', ?, 5)`)
+  .run(ZOE, JSON.stringify({ email: null, lookup: 'z', priceCents: 7, pays: 'question' }));
+landed
+  .prepare(`INSERT INTO charges (job_id, who, question, cents, reason, at) VALUES (1, 'beacon', ?, 7, 'asked', 5)`)
+  .run(ZOE);
 landed.close();
 const db = openDb(join(dir, 'sieve.db'), join(__dirname, '../../migrations'));
 afterAll(() => {
@@ -37,13 +47,18 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
   expect(job.sieve.map(({ id, on }) => [id, on])).toEqual([
     ['tidy', true],
     ['match', true],
+    ['owner', false],
     ['screen', true],
     ['profile', false],
     ['company', false],
     ['append-email', true],
     ['verify', true],
+    ['append-phone', false],
   ]);
-  expect(job.sieve[2]!.options).toMatchObject({ atMostPerCompany: 2, rules: [{ words: ['assistant'] }] });
+  expect(job.sieve.find(({ id }) => id === 'screen')!.options).toMatchObject({
+    atMostPerCompany: 2,
+    rules: [{ words: ['assistant'] }],
+  });
   expect(job.sieve.find(({ id }) => id === 'append-email')!.options).toEqual({ candidates: 4, finders: ['lantern'] });
   const decided = decisionRows(db, { subject: 'job', subjectId: 1 }, 100);
   expect(decided.every(({ author }) => author === 'you')).toBe(true);
@@ -88,4 +103,12 @@ test('a data folder of an earlier version comes along: steps, decisions, sources
   });
   const { chosen, heldBack } = exportCounts(db, 1, layout, job.createdAt + 1);
   expect([chosen.length, heldBack.exportedBefore]).toEqual([0, 107]);
+});
+
+test('questions to finders that were named otherwise are the same questions still, and their charges theirs', () => {
+  const question = { kind: 'finder', finder: 'beacon', firstName: 'ZOE', lastName: 'Ní-Bhriain' } as const;
+  const asked: Question = { ...question, domain: 'brackenfold.example' };
+  expect(factsAt(db, 6, ANY_AGE)(asked).fact).toMatchObject({ answer: { email: null }, askedAt: 5 });
+  const charged = db.$client.prepare(`SELECT question FROM charges WHERE who = 'beacon'`).pluck();
+  expect(charged.get()).toBe(questionKey(asked));
 });

@@ -1,5 +1,6 @@
 import { rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { questionKey } from '@sieve/core';
 import Database from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
@@ -23,7 +24,10 @@ export function openDb(file: string, migrations?: string): Db {
   const waitMs = migrations ? 50 : 10_000;
   const client = connect(file, waitMs);
   const db = Object.assign(drizzle(client, { schema }), { $client: client });
-  if (migrations) migrate(db, { migrationsFolder: migrations });
+  if (migrations) {
+    for (const [name, of] of Object.entries(SQL_OF_MIGRATIONS)) client.function(name, { deterministic: true }, of);
+    migrate(db, { migrationsFolder: migrations });
+  }
   const beside = (name: string, form: number, create: (fresh: Database.Database) => void) =>
     openBeside(file === ':memory:' ? file : join(dirname(file), name), migrations ? form : null, waitMs, create);
   return Object.assign(db, {
@@ -31,6 +35,15 @@ export function openDb(file: string, migrations?: string): Db {
     register: beside('register.db', REGISTER_FORM, createRegister),
   });
 }
+
+/** Functions that migrations call. */
+const SQL_OF_MIGRATIONS = {
+  /** 0010: the key of a question to a finder, from as it was before. */
+  finder_key: (question: unknown): string => {
+    const [firstName, lastName, domain] = JSON.parse(String(question)) as [string, string, string];
+    return questionKey({ kind: 'finder', finder: '', firstName, lastName, domain });
+  },
+};
 
 export function closeDb({ $client, outcomes, register }: Db): void {
   register.close();

@@ -3,6 +3,7 @@ import type { Db } from '../db/open';
 import { AppError } from '../errors';
 import { harvestState, setHarvestState } from '../harvests/store';
 import { jobRow, patchJob } from '../jobs/store';
+import { setRefund } from '../ledger/store';
 import { setPicked } from '../picks/store';
 import { setSuppressed } from '../register/suppressions';
 import { searchState, setSearchState } from '../searches/store';
@@ -19,6 +20,9 @@ export const APPLY: {
   settings: (db, _, body, undone) => setSettingsState(db, turned(settingsState(db), body, undone)),
   harvest: (db, id, body, undone, now) => setHarvestState(db, id, turned(harvestState(db, id), body, undone), now),
   pick: (db, listId, { rowIds, in: isIn }, undone) => void setPicked(db, listId, rowIds, isIn !== undone),
+  refund: (db, _, body, undone, now) => {
+    if (!setRefund(db, body, !undone, now)) throw new AppError('not-undoable', { why: 'of the charge less is left' });
+  },
   suppress: (db, _, { entries, in: isIn }, undone, now) => void setSuppressed(db, entries, isIn !== undone, now),
 };
 

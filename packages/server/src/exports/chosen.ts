@@ -1,20 +1,25 @@
 import {
   appendEmail,
-  freshMs,
+  appendPhone,
+  callSuppressor,
+  freshnessOf,
   personKeys,
+  stepIn,
+  suppressor,
   verify,
   type ExportRow,
   type Firm,
   type Judgement,
+  type KnownPhone,
   type Person,
 } from '@sieve/core';
-import type { ExportLayout, ExportPreview } from '@sieve/contract';
+import { PASS_WORDS, type ExportLayout, type ExportPreview } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { goneBefore, type Entry } from '../register/register';
 import { jobRow } from '../jobs/store';
-import { suppressedAt } from '../register/suppressions';
+import { suppressionList } from '../register/suppressions';
 import { shownOutcome } from '../sieve/outcomes';
-import { fromColumns, type ContactColumns } from '../sieve/stored-contact';
+import { fromColumns, knownPerson, type ContactColumns } from '../sieve/stored-contact';
 
 export interface ChosenContact {
   id: number;
@@ -27,7 +32,10 @@ export interface ChosenContact {
   via: string;
   profileSure: number | null;
   firm: Firm | null;
+  phone: KnownPhone | null;
   sources: string;
+  /** By what they are known who leave. */
+  keys: string[];
 }
 
 interface Candidate extends ChosenContact {
@@ -42,38 +50,46 @@ interface Candidate extends ChosenContact {
 const GOES_ALL_THE_SAME = ['verdict', 'no-address-found', 'no-name-or-domain', 'no-answer-yet', 'no-longer-fresh'];
 
 /** By what somebody is known who leaves: as the register knows them, and by their records. */
-export const leavingKeys = ({ recordIds, person }: Pick<ChosenContact, 'recordIds' | 'person'>): string[] => [
+const leavingKeys = ({ recordIds, person }: Pick<ChosenContact, 'recordIds' | 'person'>): string[] => [
   ...recordIds.map((id) => `record:${id}`),
   ...personKeys(person),
 ];
 
 export const leavingEntries = (contacts: readonly ChosenContact[]): Entry[] =>
-  contacts.map((contact) => ({ item: contact.id, keys: leavingKeys(contact) }));
+  contacts.map(({ id, keys }) => ({ item: id, keys }));
 
 /** Everybody who could go: contacts that passed, or that only their verdict or the lack of an address stopped. */
 function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
   const gone = goneBefore(db.register);
-  const suppressed = suppressedAt(db, now);
+  const list = suppressionList(db, now);
+  const [suppressed, notCalled] = [suppressor(list), callSuppressor(list)];
   const { sieve } = jobRow(db, jobId)!;
-  const fresh = freshMs(sieve);
+  const fresh = freshnessOf(sieve).agesMs;
   // Who waits for an answer about their company or profile is not through the screening.
   const addresses = sieve.findIndex(({ kind }) => kind === appendEmail.kind || kind === verify.kind);
+  // Who only waits for a phone that they can do without goes too.
+  const { options } = stepIn(sieve, appendPhone);
+  const phones = options.needed ? -1 : sieve.findIndex(({ kind }) => kind === appendPhone.kind);
   const rows = db.outcomes
     .prepare(
       `SELECT * FROM ${shownOutcome(db, jobId).contacts}
-       WHERE state = 'pass' OR (stop >= ? AND code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')}))`,
+       WHERE state = 'pass' OR (stop >= ? AND code IN (${GOES_ALL_THE_SAME.map(() => '?').join(', ')}))
+         OR (stop = ? AND state = 'waits')`,
     )
     .raw()
-    .iterate(addresses, ...GOES_ALL_THE_SAME) as Iterable<ContactColumns>;
+    .iterate(addresses, ...GOES_ALL_THE_SAME, phones) as Iterable<ContactColumns>;
   for (const columns of rows) {
-    const { id, recordIds, person, extra, verdict, reason, via, found, firm, sources, askedAt, state } =
+    const { id, recordIds, person, extra, verdict, reason, via, found, firm, phone, sources, askedAt, state } =
       fromColumns(columns);
     if (verdict === 'invalid' && state !== 'pass') continue;
+    const keys = leavingKeys({ recordIds, person: knownPerson(columns) });
+    const isSuppressed = suppressed(person) !== undefined;
+    const callable = person.phone === '' || !notCalled(person);
     const known = person.email === '' ? 'none' : verdict === '' ? 'unknown' : verdict;
     yield {
       id,
       recordIds,
-      person,
+      person: callable ? person : { ...person, phone: '' },
       extra,
       verdict: known,
       choice: known === 'invalid' ? 'unknown' : known,
@@ -81,9 +97,11 @@ function* candidates(db: Db, jobId: number, now: number): Generator<Candidate> {
       via,
       profileSure: found.profile ?? null,
       firm,
+      phone: callable ? phone : null,
       sources,
-      exportedBefore: gone(leavingKeys({ recordIds, person })),
-      suppressed: suppressed(person) !== undefined,
+      keys,
+      exportedBefore: gone(keys),
+      suppressed: isSuppressed,
       stale: askedAt > 0 && now - askedAt > fresh,
     };
   }
@@ -141,5 +159,9 @@ export const toExportRow = (c: ChosenContact): ExportRow => ({
   technology: c.firm?.technology.join('; ') ?? '',
   hiring: c.firm?.hiring.join('; ') ?? '',
   topics: c.firm?.topics?.join('; ') ?? '',
+  phoneKind: c.phone?.kind ?? '',
+  phoneFoundBy: c.phone?.pass ? PASS_WORDS[c.phone.pass] : '',
+  phoneSure: c.phone ? c.phone.sure.toFixed(2) : '',
+  otherPhones: c.phone?.others.join('; ') ?? '',
   sources: c.sources,
 });

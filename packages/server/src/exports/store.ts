@@ -57,6 +57,10 @@ export function finishExport(db: Db, id: number, entries: readonly Entry[], file
 export const doneExports = (db: Db): number[] =>
   db.$client.prepare(`SELECT id FROM exports WHERE state = 'done'`).pluck().all() as number[];
 
+/** How many exports of other jobs are done. */
+export const exportsBesides = (db: Db, jobId: number): number =>
+  db.$client.prepare(`SELECT count(*) FROM exports WHERE state = 'done' AND job_id <> ?`).pluck().get(jobId) as number;
+
 /** By what those are known who left with an export, as the register keeps it. */
 export const keysThatLeft = (db: Db, id: number): bigint[] =>
   (

@@ -3,7 +3,7 @@ import { createReadStream, createWriteStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { Transform } from 'node:stream';
 import { finished } from 'node:stream/promises';
-import { csvLine, exportCell, harmless, type ExportRow } from '@sieve/core';
+import { harmlessLine, exportCell, type ExportRow } from '@sieve/core';
 import type { ExportLayout } from '@sieve/contract';
 
 /** Writes one file of an export. @returns the SHA-256 of what was given to the disk, in hex */
@@ -19,11 +19,11 @@ async function writeCsv(file: string, layout: ExportLayout, rows: ExportRow[]): 
     await handle.writeFile(text);
   };
   try {
-    await write('\uFEFF' + csvLine(layout.columns.map(({ heading }) => harmless(heading))) + '\r\n');
+    await write('\uFEFF' + harmlessLine(layout.columns.map(({ heading }) => heading)));
     for (let from = 0; from < rows.length; from += 1000) {
       const lines = rows
         .slice(from, from + 1000)
-        .map((row) => csvLine(layout.columns.map(({ field }) => harmless(exportCell(row, field)))) + '\r\n');
+        .map((row) => harmlessLine(layout.columns.map(({ field }) => exportCell(row, field))));
       await write(lines.join(''));
     }
     await handle.sync();

@@ -15,6 +15,8 @@ const FILES = [
   '/api/uploads/{upload}/preview',
   '/api/exports/{id}/files/{name}',
   '/api/exports/{id}/zip',
+  '/api/jobs/{id}/verdicts',
+  '/api/ledger/file',
 ];
 
 test('every route says what it answers, and the API’s description shows it', async () => {

@@ -144,7 +144,7 @@ test('what is no decision is refused', async () => {
 
 test('the estimate says what the budget leaves; verifying what does not wait is refused', async () => {
   const estimate = await get<AskEstimate>(`/api/jobs/${job}/estimate`);
-  expect(estimate).toMatchObject({ leftCents: 500, priceCents: 0, finders: [], cost: { mostCents: 0 } });
+  expect(estimate).toMatchObject({ leftCents: 500, mostEachCents: 0, finders: [], cost: { mostCents: 0 } });
   expect(estimate.contacts).toBe(
     (await get<Job>(`/api/jobs/${job}`)).summary!.steps.find(({ id }) => id === 'append-email')!.waits,
   );

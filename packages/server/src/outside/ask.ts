@@ -1,39 +1,94 @@
-import { randomBytes } from 'node:crypto';
-import type { Answer, AnswerOf, Question } from '@sieve/core';
-import type { FinderSetting, Settings } from '@sieve/contract';
+import { createHash } from 'node:crypto';
+import { answeredBy, DIRECTORY, questionKey, type Answer, type AnswerOf, type Fact, type Question } from '@sieve/core';
+import { verifierOf, type ServiceSetting, type Settings } from '@sieve/contract';
 import { directoryClient } from './directory/client';
-import { buyAddress, findAddress } from './finder/finder';
+import { firmsNamed } from './directory/firms-named';
+import { buyAddress, findAddress, ownerOf } from './finder/finder';
 import { buyRecord, offerOf, searchFirms } from './firms/firms';
 import { readByModel } from './language-model/language-model';
 import { buyTopics, topicsOffered } from './topics/topics';
-import { probeMailbox } from './mail/probe';
+import { likelyLocal, randomLocal } from './mail/nobody';
+import { mailProbe } from './mail/probe';
 import { mailResolver } from './mail/resolver';
+import { listedPhones } from './phones/phones';
+import type { Call } from './service-days';
+import { verifyAddress } from './verifiers/verifiers';
 import { readSite } from './web/read-site';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
 import { ServiceDown } from './wrap/service-down';
 
-/** Answers any question by asking whoever can. Rejects with ServiceDown, or when the signal says stop. */
-export type Ask = (question: Question, signal: AbortSignal) => Promise<Answer>;
+/**
+ * Answers any question by asking whoever can. Rejects with ServiceDown, or when the signal says stop.
+ *
+ * @param stale what was answered before, where that is too old
+ */
+export type Ask = (question: Question, signal: AbortSignal, stale?: Fact | null) => Promise<Answer>;
+
+/** The same for a question that is asked again because its answer was lost, another one once an answer is too old. */
+function nameOf(question: Question, stale: Fact | null): string {
+  const parts = [question.kind, answeredBy(question), questionKey(question), stale?.askedAt ?? 0];
+  return createHash('sha256').update(JSON.stringify(parts)).digest('base64url');
+}
 
 /** Mail servers of a domain that are tried for one address. */
 const MOST_HOSTS = 2;
 
-/** The real clients, set up from the settings. */
-export function asking(settings: Settings): Ask {
+/** So many mail servers, and no other, that nobody could connect to: the port is closed on the way, as in most offices. Common practice, no source. */
+const MOST_UNREACHED = 8;
+
+/**
+ * The real clients, set up from the settings.
+ *
+ * @param heard is told of every question to a service that sells
+ */
+export function asking(settings: Settings, heard: (call: Call) => void = () => undefined): Ask {
   const resolver = mailResolver(settings.nameServer);
   const turn = paced();
-  const { mail } = settings;
+  const probe = mailProbe();
+  const { mail, companyService, topicService, languageModel } = settings;
   const directory = settings.directory && directoryClient(settings.directory);
-  /** An address that nobody has, the same one each time: a server that greylists wants to see it again. */
-  const nobodies = new Map<string, string>();
-  function nobodyAt(domain: string): string {
-    const known = nobodies.get(domain) ?? `${randomBytes(9).toString('hex')}@${domain}`;
+  /** Addresses that nobody has, the same ones each time: a server that greylists wants to see them again. */
+  const nobodies = new Map<string, string[]>();
+  function nobodiesAt(domain: string): string[] {
+    const known = nobodies.get(domain) ?? [`${randomLocal()}@${domain}`, `${likelyLocal()}@${domain}`];
     nobodies.set(domain, known);
     return known;
   }
 
+  /** Whether a domain takes mail for anybody. A verifier is paid for one answer and says it with that; servers are asked for both nobodies. */
+  async function askCatchAll(domain: string, as: string, signal: AbortSignal): Promise<AnswerOf<'catch-all'>> {
+    let putOff = false;
+    for (const nobody of nobodiesAt(domain)) {
+      const { state, by, cents, takesAny } = await askMailbox(nobody, as, signal);
+      const paid = by === undefined ? {} : { by, cents };
+      if (takesAny ?? state === 'accepted') return { state: 'catch-all', ...paid };
+      if (state === 'no-answer') return { state, ...paid };
+      if (state === 'try-later') putOff = true;
+      else if (state !== 'no-mailbox') return { state: 'unclear', ...paid };
+      else if (by !== undefined) return { state: 'selective', ...paid };
+    }
+    return { state: putOff ? 'try-later' : 'selective' };
+  }
+
+  /** The mail servers of a domain, or the verifier in their place. */
+  async function askMailbox(email: string, as: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
+    if (mail.through === '') return askServer(email, signal);
+    return sold(verifierOf(settings), mail.through, signal, (verifier) => verifyAddress(verifier, email, as, signal));
+  }
+
+  /** Mail servers that could not be connected to; null once one could. */
+  let unreached: Set<string> | null = new Set();
+  function mustReach() {
+    if (unreached && unreached.size >= MOST_UNREACHED)
+      throw new ServiceDown(
+        'Mail servers',
+        `none of ${unreached.size} could be connected to, so port ${mail.port} is probably closed here: choose a verifier in the settings, under Mail servers`,
+      );
+  }
+
   async function askServer(email: string, signal: AbortSignal): Promise<AnswerOf<'mailbox'>> {
+    mustReach();
     const domain = email.slice(email.lastIndexOf('@') + 1);
     const answer = await resolver.hosts(domain);
     const hosts = answer.state === 'hosts' ? answer.hosts : [];
@@ -49,7 +104,7 @@ export function asking(settings: Settings): Ask {
       }
       if (tried++ === MOST_HOSTS) break;
       await turn(host, mail.perServerPerSecond, signal);
-      last = await probeMailbox(
+      last = await probe(
         email,
         {
           address,
@@ -57,62 +112,87 @@ export function asking(settings: Settings): Ask {
           helo: mail.helo,
           from: mail.from,
           timeoutMs: mail.timeoutMs,
+          onConnect: () => (unreached = null),
         },
         signal,
       );
+      if (last.state === 'no-answer') unreached?.add(host);
+      mustReach();
       if (last.state !== 'no-answer') return last;
     }
     return last;
   }
 
-  const finderOf = (id: string) => {
-    const finder = settings.finders.find((known) => known.id === id);
-    if (!finder) throw new ServiceDown(id, 'it is not in the settings');
-    return finder;
+  const directoryOrDown = () => {
+    if (!directory) throw new ServiceDown('the directory', 'none is set up in the settings');
+    return directory;
   };
 
-  /** The service of a question, when its turn has come. */
-  async function serviceOf<T extends FinderSetting>(known: T | null, id: string, signal: AbortSignal): Promise<T> {
+  /** Asks a service when its turn has come. */
+  async function sold<T extends ServiceSetting, A>(
+    known: T | null | undefined,
+    id: string,
+    signal: AbortSignal,
+    call: (service: T) => Promise<A>,
+  ): Promise<A> {
     if (known?.id !== id) throw new ServiceDown(id, 'it is not in the settings');
     await turn(`service ${id}`, known.perSecond, signal);
-    return known;
+    const began = performance.now();
+    const hear = (outage: string) => heard({ who: id, ms: performance.now() - began, outage });
+    try {
+      const answer = await call(known);
+      hear('');
+      return answer;
+    } catch (error) {
+      if (error instanceof ServiceDown) hear(error.reason);
+      throw error;
+    }
   }
+  const byId = <T extends { id: string }>(services: readonly T[], id: string) => services.find((one) => one.id === id);
 
-  return async (question, signal) => {
+  return async (question, signal, stale = null) => {
     switch (question.kind) {
       case 'mail-host':
         return resolver.hosts(question.domain);
       case 'mailbox':
-        return askServer(question.email, signal);
-      case 'catch-all': {
-        const { state } = await askServer(nobodyAt(question.domain), signal);
-        if (state === 'try-later' || state === 'no-answer') return { state };
-        return { state: state === 'accepted' ? 'catch-all' : state === 'no-mailbox' ? 'selective' : 'unclear' };
-      }
-      case 'finder': {
-        const finder = finderOf(question.finder);
-        await turn(`finder ${finder.id}`, finder.perSecond, signal);
-        return findAddress(finder, question, signal);
-      }
+        return askMailbox(question.email, nameOf(question, stale), signal);
+      case 'catch-all':
+        return askCatchAll(question.domain, nameOf(question, stale), signal);
+      case 'finder':
+        return sold(byId(settings.finders, question.finder), question.finder, signal, (finder) =>
+          findAddress(finder, question, nameOf(question, stale), signal),
+        );
       case 'purchase':
-        return buyAddress(finderOf(question.finder), question.lookup, signal);
+        return sold(byId(settings.finders, question.finder), question.finder, signal, (finder) =>
+          buyAddress(finder, question.lookup, signal),
+        );
+      case 'owner':
+        return sold(byId(settings.finders, question.finder), question.finder, signal, (finder) =>
+          ownerOf(finder, question.email, nameOf(question, stale), signal),
+        );
+      case 'phones':
+        return sold(byId(settings.phoneServices, question.service), question.service, signal, (service) =>
+          listedPhones(service, question, nameOf(question, stale), signal),
+        );
+      case 'bounces':
+        throw new Error('bounces are brought in, nobody is asked');
       case 'profiles':
-        if (!directory) throw new ServiceDown('the directory', 'none is set up in the settings');
-        return directory.named(question, signal);
+        return directoryOrDown().named(question, signal);
       case 'website':
         return readSite(question.domain, settings.web, resolver, signal);
       case 'firm-search':
-        return searchFirms(await serviceOf(settings.companyService, question.service, signal), question, signal);
+        if (question.service === DIRECTORY) return firmsNamed(directoryOrDown(), question, signal);
+        return sold(companyService, question.service, signal, (service) => searchFirms(service, question, signal));
       case 'firm-offer':
-        return offerOf(await serviceOf(settings.companyService, question.service, signal), question, signal);
+        return sold(companyService, question.service, signal, (service) => offerOf(service, question, signal));
       case 'firm-record':
-        return buyRecord(await serviceOf(settings.companyService, question.service, signal), question, signal);
+        return sold(companyService, question.service, signal, (service) => buyRecord(service, question, signal));
       case 'topic-offer':
-        return topicsOffered(await serviceOf(settings.topicService, question.service, signal), question, signal);
+        return sold(topicService, question.service, signal, (service) => topicsOffered(service, question, signal));
       case 'topic-record':
-        return buyTopics(await serviceOf(settings.topicService, question.service, signal), question, signal);
+        return sold(topicService, question.service, signal, (service) => buyTopics(service, question, signal));
       case 'site-question':
-        return readByModel(await serviceOf(settings.languageModel, question.service, signal), question, signal);
+        return sold(languageModel, question.service, signal, (service) => readByModel(service, question, signal));
     }
   };
 }

@@ -1,9 +1,9 @@
 import { createServer as createHttp } from 'node:http';
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
-import { buyAddress, findAddress } from './finder/finder';
+import { buyAddress, findAddress, ownerOf } from './finder/finder';
 import { ServiceDown } from './wrap/service-down';
-import { probeMailbox, stateOf } from './mail/probe';
+import { mailProbe, stateOf } from './mail/probe';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
 import { retryAfterMs } from './wrap/retry-after';
@@ -43,7 +43,8 @@ test('a conversation follows the protocol, sends nothing, and a silent or droppe
     });
   });
   const options = { address: '127.0.0.1', port: await listen(server), helo: 'sieve.example', from: '', timeoutMs: 150 };
-  const probe = (email: string) => probeMailbox(email, options, never);
+  const ask = mailProbe();
+  const probe = (email: string) => ask(email, options, never);
   expect(await probe('m@brackenfold.example')).toEqual({ state: 'accepted', code: 250 });
   expect(heard.slice(0, 3)).toEqual(['EHLO sieve.example', 'MAIL FROM:<>', 'RCPT TO:<m@brackenfold.example>']);
   expect(heard.join()).not.toContain('DATA');
@@ -65,10 +66,10 @@ test('a server that talks for ever, or a byte at a time, is hung up on; a stop e
     });
     const options = { address: '127.0.0.1', port: await listen(server), helo: 'x', from: '', timeoutMs: 100 };
     const from = performance.now();
-    expect([how, (await probeMailbox('m@brackenfold.example', options, never)).state]).toEqual([how, 'no-answer']);
+    expect([how, (await mailProbe()('m@brackenfold.example', options, never)).state]).toEqual([how, 'no-answer']);
     expect(performance.now() - from).toBeLessThan(2000);
     const stop = new AbortController();
-    const stopped = probeMailbox('m@brackenfold.example', { ...options, timeoutMs: 60_000 }, stop.signal);
+    const stopped = mailProbe()('m@brackenfold.example', { ...options, timeoutMs: 60_000 }, stop.signal);
     stop.abort(new Error('stopped'));
     await expect(stopped).rejects.toThrow('stopped');
     server.close();
@@ -107,7 +108,7 @@ test('a finder is asked again after 429 and 503, and never above the price that 
   ];
   const calls: string[] = [];
   const server = createHttp((request, response) => {
-    calls.push(`${request.method} ${request.url}`);
+    calls.push(`${request.method} ${request.url} ${String(request.headers['idempotency-key'] ?? '')}`.trim());
     const [status, body] = answers.shift()!;
     response.writeHead(status, { 'content-type': 'application/json', 'retry-after': '0.01' }).end(JSON.stringify(body));
   });
@@ -118,18 +119,32 @@ test('a finder is asked again after 429 and 503, and never above the price that 
     key: 'k',
     priceCents: 15,
     perSecond: 10,
+    capDayCents: 0,
+    capMonthCents: 0,
     simulated: true,
+    pays: 'valid' as const,
+    plan: { credits: 0, cents: 0 },
   };
-  const person = { firstName: 'Maren', lastName: 'Oakhill', domain: 'brackenfold.example' };
-  expect(await findAddress(finder, person, never)).toEqual({
+  const asked = { firstName: 'Maren', lastName: 'Oakhill', domain: 'brackenfold.example' };
+  expect(await findAddress(finder, asked, 'q-1', never)).toEqual({
     lookup: 'lk-1',
     email: 'm@brackenfold.example',
     priceCents: 15,
+    pays: 'valid',
   });
-  await expect(findAddress(finder, person, never)).rejects.toThrow(ServiceDown);
-  await expect(findAddress(finder, person, never)).rejects.toMatchObject({ reason: 'it does not accept the key' });
+  await expect(findAddress(finder, asked, 'q-1', never)).rejects.toThrow(ServiceDown);
+  await expect(findAddress(finder, asked, 'q-1', never)).rejects.toMatchObject({
+    reason: 'it does not accept the key',
+  });
   expect(await buyAddress(finder, 'lk-1', never)).toEqual({ bought: true });
-  expect(calls.at(-1)).toBe('PUT /v1/purchases/lk-1');
+  expect([calls[0], calls.at(-1)]).toEqual(['POST /v1/lookups q-1', 'PUT /v1/purchases/lk-1']);
+  const said = { first_name: 'Maren', last_name: 'Oakhill' };
+  answers.push([200, { person: said, price_cents: 0, credits: 1 }], [200, { person: null, price_cents: 15 }]);
+  const whose = () => ownerOf(finder, 'm@brackenfold.example', 'q-2', never);
+  const person = { firstName: 'Maren', lastName: 'Oakhill', title: '', company: '' };
+  expect(await whose()).toEqual({ person, priceCents: 0, pays: 'valid', credits: 1 });
+  expect(await whose()).toEqual({ person: null, priceCents: 15, pays: 'valid' });
+  expect(calls.at(-1)).toBe('POST /v1/people q-2');
   server.close();
 });
 

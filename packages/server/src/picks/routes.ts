@@ -1,4 +1,4 @@
-import { csvLine, harmless } from '@sieve/core';
+import { harmlessLine } from '@sieve/core';
 import { directoryRow, newPickList, picked, pickList, picksBody, type DirectoryRow } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
@@ -38,7 +38,7 @@ export const pickListRoutes =
       return reply
         .type('text/csv; charset=utf-8')
         .header('content-disposition', `attachment; filename="pick-list-${params.id}.csv"`)
-        .send(`\uFEFF${lines.map((cells) => `${csvLine(cells.map(harmless))}\r\n`).join('')}`);
+        .send(`\uFEFF${lines.map(harmlessLine).join('')}`);
     });
     app.post(
       '/api/pick-lists/:id/picks',

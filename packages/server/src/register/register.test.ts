@@ -3,6 +3,7 @@ import { emptyPerson, personKeys, type Person } from '@sieve/core';
 import { harness } from '../testing/harness';
 import { heldRows } from './held-rows';
 import { keyHash } from './hash';
+import { feedMade, madeElsewhere } from './made';
 import { remakeRegister } from './remake';
 import { createRegister, feed, goneBefore, standingOf } from './register';
 
@@ -90,7 +91,7 @@ test('who left is known over all jobs, and the register can be made again', asyn
   const isGone = () => goneBefore(server.db.register)(maren);
   expect([isGone(), before.body.rows]).toEqual([true, 1]);
   const { register } = server.db;
-  register.exec('DROP TABLE held; DROP TABLE gone; DROP TABLE fed');
+  register.exec('DROP TABLE held; DROP TABLE gone; DROP TABLE made; DROP TABLE fed');
   createRegister(register);
   expect(isGone()).toBe(false);
   remakeRegister(server.db);
@@ -111,6 +112,24 @@ test('what is fed as a difference is what is fed whole', () => {
   expect(at(['a', 'b', 'c', 'd'])).toEqual(['fresh', 'thisJob', 'thisJob', 'thisJob']);
   feed(register, place, null, []);
   expect(at(['a', 'b', 'c', 'd'])).toEqual(['fresh', 'fresh', 'fresh', 'fresh']);
+});
+
+test('how addresses are made is known by place over all jobs but one’s own', () => {
+  const { register } = server.db;
+  const owner = {
+    ...person({ firstName: 'Maren', lastName: 'Oakhill', country: 'IE' }),
+    email: 'moakhill@made.example',
+  };
+  feedMade(register, 901, [owner, { ...owner, email: 'zz@made.example' }]);
+  const counts = (place: string, job = 0) => [...madeElsewhere(register, job)(place)];
+  expect(counts('made.example')).toEqual([
+    ['flast', 1],
+    ['other', 1],
+  ]);
+  expect(counts('country IE')).toEqual(counts('made.example'));
+  expect(counts('made.example', 901)).toEqual([]);
+  feedMade(register, 901, [owner, { ...owner, lastName: 'Oak', email: 'moak@made.example' }]);
+  expect(counts('made.example')).toEqual([['flast', 2]]);
 });
 
 test('keys of half a million people are told from each other', () => {

@@ -2,7 +2,7 @@ import type { Database } from 'better-sqlite3';
 import { keyHash } from './hash';
 
 /** Counted up when what is kept changes: a register of another form is dropped at the start and made again. */
-export const REGISTER_FORM = 1;
+export const REGISTER_FORM = 3;
 
 /** Somebody with the keys by which they are known; `item` is unique in its place. */
 export interface Entry {
@@ -22,6 +22,8 @@ export function createRegister(client: Database): void {
   client.exec(
     `CREATE TABLE held (key INTEGER, place INTEGER, item INTEGER, PRIMARY KEY (key, place, item)) WITHOUT ROWID;
      CREATE TABLE gone (key INTEGER, export INTEGER, PRIMARY KEY (key, export)) WITHOUT ROWID;
+     CREATE TABLE made (place TEXT, job INTEGER, made TEXT, n INTEGER, PRIMARY KEY (place, job, made)) WITHOUT ROWID;
+     CREATE INDEX made_by_job ON made (job);
      CREATE TABLE fed (what TEXT PRIMARY KEY, version INTEGER) WITHOUT ROWID`,
   );
 }
@@ -40,20 +42,51 @@ export const setFed = (client: Database, what: string, version: number): void =>
  */
 export function feed(client: Database, place: Place, before: Iterable<Entry> | null, after: Iterable<Entry>): void {
   const number = numberOf(place);
-  if (before === null) client.prepare('DELETE FROM held WHERE place = ?').run(number);
-  else {
-    const remove = client.prepare('DELETE FROM held WHERE key = ? AND place = ? AND item = ?');
-    for (const { key, item } of hashed(before)) remove.run(key, number, item);
-  }
+  const remove = client.prepare('DELETE FROM held WHERE key = ? AND place = ? AND item = ?');
   const add = client.prepare('INSERT OR IGNORE INTO held (key, place, item) VALUES (?, ?, ?)');
-  for (const { key, item } of hashed(after)) add.run(key, number, item);
+  const { gone, came } = differences(hashed(before ?? []), hashed(after));
+  if (before === null) client.prepare('DELETE FROM held WHERE place = ?').run(number);
+  for (const { key, item } of gone) remove.run(key, number, item);
+  for (const { key, item } of came) add.run(key, number, item);
+  if (before !== null && gone.length + came.length === 0) return;
+  client
+    .prepare('INSERT INTO fed (what, version) VALUES (?, 1) ON CONFLICT (what) DO UPDATE SET version = version + 1')
+    .run(`place ${number}`);
 }
 
+/** Counts up whenever other jobs hold other people than before. */
+export const heldVersion = (client: Database, jobId: number): number =>
+  client
+    .prepare(`SELECT total(version) FROM fed WHERE what LIKE 'place %' AND substr(what, 7) % 4 = 0 AND what <> ?`)
+    .pluck()
+    .get(`place ${numberOf({ job: jobId, about: 'people' })}`) as number;
+
 /** In the order of the keys, as they lie in the table: written so several times as fast. */
-function hashed(entries: Iterable<Entry>): { key: bigint; item: number }[] {
-  const out: { key: bigint; item: number }[] = [];
+function hashed(entries: Iterable<Entry>): Hashed[] {
+  const out: Hashed[] = [];
   for (const { item, keys } of entries) for (const key of keys) out.push({ key: keyHash(key), item });
-  return out.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : a.item - b.item));
+  return out.sort(byKey);
+}
+
+interface Hashed {
+  key: bigint;
+  item: number;
+}
+const byKey = (a: Hashed, b: Hashed) => (a.key < b.key ? -1 : a.key > b.key ? 1 : a.item - b.item);
+
+/** What stands in one of two lists only; both in the order of the keys. */
+function differences(before: readonly Hashed[], after: readonly Hashed[]): { gone: Hashed[]; came: Hashed[] } {
+  const [gone, came]: [Hashed[], Hashed[]] = [[], []];
+  let [i, j] = [0, 0];
+  while (i < before.length || j < after.length) {
+    const [was, is] = [before[i], after[j]];
+    const order = !was ? 1 : !is ? -1 : byKey(was, is);
+    if (order <= 0) i++;
+    if (order >= 0) j++;
+    if (order < 0) gone.push(was!);
+    if (order > 0) came.push(is!);
+  }
+  return { gone, came };
 }
 
 /** Writes who left with an export, by the hashes of their keys. */
@@ -87,13 +120,19 @@ export function exportsOf(client: Database, keys: readonly string[]): number[] {
 
 export type Standing = 'fresh' | 'thisJob' | 'otherJobs';
 
-/** The contacts of jobs that are known by one of the keys. */
-export function contactsKnownBy(client: Database, keys: readonly string[]): { jobId: number; contact: number }[] {
+/** Of one key no more contacts than these: a name that hundreds have tells nobody apart. */
+const MOST_KNOWN = 100;
+
+/** Answers which contacts of jobs are known by one of some keys. */
+export function whoIsKnown(client: Database): (keys: readonly string[]) => { jobId: number; contact: number }[] {
   const select = client.prepare<[bigint], { jobId: number; contact: number }>(
-    'SELECT place / 4 AS jobId, item AS contact FROM held WHERE key = ? AND place % 4 = 0',
+    `SELECT place / 4 AS jobId, item AS contact FROM held WHERE key = ? AND place % 4 = 0 LIMIT ${MOST_KNOWN}`,
   );
-  return keys.flatMap((key) => select.all(keyHash(key)));
+  return (keys) => keys.flatMap((key) => select.all(keyHash(key)));
 }
+
+/** The contacts of jobs that are known by one of the keys. */
+export const contactsKnownBy = (client: Database, keys: readonly string[]) => whoIsKnown(client)(keys);
 
 /** True while nobody is held anywhere: nothing has to be asked then. */
 export const isEmpty = (client: Database): boolean => client.prepare('SELECT 1 FROM held LIMIT 1').get() === undefined;

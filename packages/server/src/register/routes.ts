@@ -6,7 +6,7 @@ import type { AppContext } from '../app-context';
 import { inTransaction } from '../db/open';
 import { addDecision } from '../decisions/store';
 import { ok } from '../http/schemas';
-import { allJobs } from '../jobs/store';
+import { siftAll } from '../runs/sift-all';
 import { tableRows } from '../sources/table/read-table';
 import { uploadPath } from '../sources/uploads';
 import { setSuppressed, suppressionEntryOf, suppressionRows } from './suppressions';
@@ -23,8 +23,7 @@ export const registerRoutes =
         const done = setSuppressed(db, entries, isIn, now());
         const subject = { subject: 'settings' as const, subjectId: 0 };
         if (done.length > 0) addDecision(db, subject, 'you', { kind: 'suppress', entries: done, in: isIn }, now());
-        if (done.length > 0)
-          for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
+        if (done.length > 0) siftAll(db, queue);
         return done.length;
       });
     }

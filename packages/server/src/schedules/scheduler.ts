@@ -1,9 +1,11 @@
 import { Cron } from 'croner';
+import type { Summary } from '@sieve/contract';
 import type { AppContext } from '../app-context';
 import { toAppError } from '../errors';
 import { startDueHarvests } from '../harvests/commands';
 import { allJobs } from '../jobs/store';
 import { pullSplitSearches, startDueSearches } from '../searches/standing';
+import { elsewhereVersion } from '../sieve/elsewhere';
 import { cleanUploads } from '../sources/clean-uploads';
 
 type Parts = Pick<AppContext, 'db' | 'queue' | 'events' | 'now' | 'directory' | 'dataDir'>;
@@ -20,12 +22,14 @@ const DUTIES: Record<string, Duty> = {
   'split searches': { everySeconds: 5, work: pullSplitSearches },
   'standing harvests': { everySeconds: 30, work: startDueHarvests },
   uploads: { everySeconds: 30, work: cleanUploads },
-  /** Facts age and suppressions end: jobs that rest on one that has are sifted anew. */
-  'aged facts': {
+  /** Facts age, suppressions end, other jobs hold others: jobs that rest on one that has changed are sifted anew. */
+  'aged outcomes': {
     everySeconds: 30,
     work: ({ db, queue, now }) => {
+      const isAged = (id: number, { freshUntil, elsewhere }: Summary) =>
+        (freshUntil !== null && freshUntil < now()) || (elsewhere != null && elsewhere !== elsewhereVersion(db, id));
       for (const { id, summary } of allJobs(db))
-        if (summary?.freshUntil != null && summary.freshUntil < now()) queue.enqueue(id, { kind: 'sift' });
+        if (summary && isAged(id, summary)) queue.enqueue(id, { kind: 'sift' });
     },
   },
 };

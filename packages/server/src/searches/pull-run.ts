@@ -69,7 +69,8 @@ export async function pullBatch(
   return { code: 'pulled', promised, came, fresh, full };
 }
 
-const rowsToday = (db: Db, midnight: number): number =>
+/** Rows of all searches since midnight. */
+export const rowsToday = (db: Db, midnight: number): number =>
   db.$client.prepare('SELECT count(*) FROM pulled WHERE at >= ?').pluck().get(midnight) as number;
 
 /** Writes the rows of a page, what they came to, and the page to go on with, together. */

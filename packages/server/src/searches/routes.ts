@@ -143,7 +143,7 @@ export const searchRoutes =
       async ({ params, body: { batchIds, first, jobId } }) => {
         const wanted = batchesOf(db, theSearch(db, params.id).id).filter(({ id }) => batchIds.includes(id));
         const rows = wanted.reduce((sum, { count }) => sum + (first > 0 ? Math.min(first, count) : count), 0);
-        return { ...forecast(rows), asking: await lookout.look('estimate', theJob(db, jobId).id, rows) };
+        return { ...forecast(rows), asking: await lookout.look('estimate', theJob(db, jobId).id, now(), rows) };
       },
     );
     app.post(

@@ -4,7 +4,7 @@ import type { AppContext } from '../app-context';
 import { inTransaction } from '../db/open';
 import { logChange } from '../decisions/commands';
 import { ok } from '../http/schemas';
-import { allJobs } from '../jobs/store';
+import { siftAll } from '../runs/sift-all';
 import { saveSettings, settingsView, withoutKeys } from './store';
 
 /** Services, prices, pace and word lists. */
@@ -18,8 +18,7 @@ export const settingsRoutes =
         saveSettings(db, body.settings, body.version);
         const subject = { subject: 'settings' as const, subjectId: 0 };
         logChange(db, subject, 'settings', withoutKeys(before), withoutKeys(body.settings), now());
-        if (JSON.stringify(before.lists) !== JSON.stringify(body.settings.lists))
-          for (const job of allJobs(db)) if (job.version > 0) queue.enqueue(job.id, { kind: 'sift' });
+        if (JSON.stringify(before.lists) !== JSON.stringify(body.settings.lists)) siftAll(db, queue);
       });
       return settingsView(db, settings());
     });

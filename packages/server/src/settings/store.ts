@@ -20,12 +20,9 @@ function saved(db: Db): Saved {
 export function readSettings(db: Db, shipped: Settings): Settings {
   const { value } = saved(db);
   if (value === null) return shipped;
-  const simulated = (id: string) => shipped.finders.find((finder) => finder.id === id && finder.simulated);
   return {
     ...value,
-    finders: value.finders.map((finder) =>
-      finder.simulated ? { ...finder, url: simulated(finder.id)?.url ?? finder.url } : finder,
-    ),
+    ...perList((name) => value[name].map((own) => (own.simulated ? { ...own, url: urlIn(shipped[name], own) } : own))),
     ...Object.fromEntries(
       SERVICES.flatMap((name) => {
         const [own, here] = [value[name], shipped[name]];
@@ -38,6 +35,9 @@ export function readSettings(db: Db, shipped: Settings): Settings {
     }),
   };
 }
+
+const urlIn = (shipped: readonly Service[], { id, url }: Service): string =>
+  shipped.find((one) => one.id === id && one.simulated)?.url ?? url;
 
 export const settingsVersion = (db: Db): number => saved(db).version;
 
@@ -55,9 +55,16 @@ export function saveSettings(db: Db, value: Settings, read: number): void {
 /** The settings as the log of decisions holds them: without keys, which nobody takes back. */
 export const withoutKeys = (value: Settings): Record<string, unknown> => ({
   ...value,
-  finders: value.finders.map((finder) => ({ ...finder, key: '' })),
+  ...perList((name) => value[name].map((service) => ({ ...service, key: '' }))),
   ...keyed(value, () => ''),
 });
+
+/** Services of which there are several. */
+const LISTS = ['finders', 'phoneServices', 'verifiers'] as const;
+type Service = Settings[(typeof LISTS)[number]][number];
+
+const perList = (services: (name: (typeof LISTS)[number]) => Service[]): Partial<Settings> =>
+  Object.fromEntries(LISTS.map((name) => [name, services(name)]));
 
 /** Services of which there is one. */
 const SERVICES = ['directory', 'companyService', 'topicService', 'languageModel'] as const;
@@ -76,12 +83,12 @@ export function setSettingsState(db: Db, change: Record<string, unknown>): void 
   const { version, value } = saved(db);
   if (value === null) return;
   const next = schema.parse({ ...withoutKeys(value), ...change });
-  const keys = new Map(value.finders.map(({ id, key }) => [id, key]));
+  const keyOf = (name: (typeof LISTS)[number], id: string) => value[name].find((one) => one.id === id)?.key ?? '';
   saveSettings(
     db,
     {
       ...next,
-      finders: next.finders.map((finder) => ({ ...finder, key: keys.get(finder.id) ?? '' })),
+      ...perList((name) => next[name].map((service) => ({ ...service, key: keyOf(name, service.id) }))),
       ...keyed(next, (name) => value[name]?.key ?? ''),
     },
     version,

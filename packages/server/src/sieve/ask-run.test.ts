@@ -1,8 +1,10 @@
-import type { Answer, Question } from '@sieve/core';
+import { questionKey, type Answer, type Question } from '@sieve/core';
 import { settings } from '@sieve/contract';
 import { decide } from '../decisions/commands';
-import { spentCents } from '../ledger/store';
+import { creditsLeft, plansOf } from '../ledger/plans';
+import { askedFor, brokenOff, spentCents, spentMeter } from '../ledger/store';
 import type { Ask } from '../outside/ask';
+import { keepFact } from '../outside/facts';
 import { ServiceDown } from '../outside/wrap/service-down';
 import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
 import { askHandler } from './ask-run';
@@ -32,16 +34,21 @@ function jobOf(people: number, budgetCents: number): number {
     `firm${jobId}-${i}.example`,
   ]);
   testSource(db, jobId, columns, rows);
-  const options = { candidates: 1, finders: ['lantern'] };
+  configure(jobId, { finders: ['lantern'] });
+  return jobId;
+}
+
+const configure = (jobId: number, options: object) =>
   decide(
     db,
     jobId,
     'you',
-    { kind: 'configure', step: { id: 'append-email', kind: 'append-email', on: true, options } },
+    {
+      kind: 'configure',
+      step: { id: 'append-email', kind: 'append-email', on: true, options: { candidates: 1, ...options } },
+    },
     0,
   );
-  return jobId;
-}
 
 /** A world in which no pattern is right and the finder always is; every answer takes a moment. */
 function world() {
@@ -71,7 +78,10 @@ const append = (jobId: number, ask: Ask, signal = new AbortController().signal) 
       db,
       jobId,
       { kind: 'ask', step: 'append-email' },
-      { settings: settings.parse({ finders: [finder], mail: { retryAfterSeconds: 0 } }), signal },
+      {
+        settings: settings.parse({ finders: [finder, { ...finder, id: 'beacon' }], mail: { retryAfterSeconds: 0 } }),
+        signal,
+      },
     ),
   );
 const asked = (more: object) => ({ code: 'asked', silent: 0, unaffordable: 0, down: [], ...more });
@@ -100,6 +110,94 @@ test('what others set apart and do not spend is waited for: nothing affordable i
   expect(result).toMatchObject({ contacts: 20 });
   const { settled, unaffordable } = result as unknown as { settled: number; unaffordable: number };
   expect([settled + unaffordable, settled >= 3]).toEqual([20, true]);
+});
+
+test('what a run that was killed was perhaps charged stays set apart until it is asked again; what nobody needs any more does not', async () => {
+  const job = jobOf(40, 45);
+  const { ask, bought } = world();
+  // The last one's address was being bought; nothing says whether it was.
+  const last = `firm${job}-39.example`;
+  const of = { finder: 'lantern', firstName: 'Maren', lastName: 'Oakhilljx', domain: last };
+  keepFact(db, { kind: 'finder', ...of }, { email: `found@${last}`, lookup: last, priceCents: 15 }, 1, null);
+  // Every record is a contact of its own, numbered in order.
+  const ids = db.$client
+    .prepare('SELECT id FROM records WHERE source_id IN (SELECT id FROM sources WHERE job_id = ?) ORDER BY id')
+    .pluck()
+    .all(job) as number[];
+  const lost = { who: 'lantern', question: last, step: 'append-email', contact: ids.at(-1)!, cents: 15 };
+  askedFor(db, job, lost);
+  // One of somebody who waits no more, one of a step that is off, and one of a step that was not asked for now.
+  askedFor(db, job, { ...lost, question: 'gone', contact: 999_999, cents: 30 });
+  askedFor(db, job, { ...lost, question: 'off', step: 'append-phone', cents: 30 });
+  const verifying = { ...lost, question: 'verify', step: 'verify', cents: 0 };
+  askedFor(db, job, verifying);
+  // While the finder is down nothing is known of it.
+  const isDown = (question: Question): Promise<Answer> =>
+    question.kind === 'purchase' || question.kind === 'finder'
+      ? Promise.reject(new ServiceDown('lantern', 'it answered 500'))
+      : ask(question);
+  const upTo = await askHandler(isDown)(
+    testContext<'ask'>(
+      db,
+      job,
+      { kind: 'ask', step: 'append-email', upTo: ids[0]! },
+      { settings: settings.parse({ finders: [finder], mail: { retryAfterSeconds: 0 } }) },
+    ),
+  );
+  expect(upTo).toMatchObject({ contacts: 1, settled: 0 });
+  expect(brokenOff(db, job)).toEqual(expect.arrayContaining([lost, verifying]));
+  expect(brokenOff(db, job)).toHaveLength(2);
+  expect(await append(job, ask)).toMatchObject({ contacts: 40, settled: 3, unaffordable: 37 });
+  expect([bought.length, bought.includes(last), spentCents(db, job)]).toEqual([3, true, 45]);
+  expect(brokenOff(db, job)).toEqual([verifying]);
+});
+
+test('a plan’s credits are used before money, for whom the budget leaves none too; then its price is paid', async () => {
+  const job = jobOf(12, 30);
+  const { ask, bought } = world();
+  const plan = { credits: 4, cents: 600 };
+  const withPlan = async (question: Question): Promise<Answer> => {
+    const answer = await ask(question);
+    return question.kind === 'purchase' && bought.length <= 4 ? { bought: true, cents: 0, credits: 1 } : answer;
+  };
+  const own = settings.parse({ finders: [{ ...finder, plan }], timeZone: 'UTC' });
+  const run = () =>
+    askHandler(withPlan)(
+      testContext<'ask'>(db, job, { kind: 'ask', step: 'append-email' }, { settings: own, now: () => 5e11 }),
+    );
+  expect(await run()).toEqual(asked({ contacts: 12, settled: 6, unaffordable: 6 }));
+  expect([bought.length, spentCents(db, job), creditsLeft(spentMeter(db), own, 'lantern', 5e11)]).toEqual([6, 30, 0]);
+  expect(plansOf(db, '1985-11', { from: 4e11, to: 6e11 })).toEqual([{ who: 'lantern', ...plan, at: 5e11, used: 4 }]);
+  // With the next month come its credits.
+  const later = askHandler(ask)(
+    testContext<'ask'>(db, job, { kind: 'ask', step: 'append-email' }, { settings: own, now: () => 5.03e11 }),
+  );
+  expect(await later).toMatchObject({ settled: 6 });
+});
+
+test('a finder is never paid more than its cap in a day; who waits for it is found on the next', async () => {
+  const job = jobOf(12, 10_000);
+  const { ask, bought } = world();
+  const spent = spentCents(db, job);
+  const on = (day: number) =>
+    askHandler(ask)(
+      testContext<'ask'>(
+        db,
+        job,
+        { kind: 'ask', step: 'append-email' },
+        {
+          settings: settings.parse({ finders: [{ ...finder, capDayCents: 75, capMonthCents: 100 }], timeZone: 'UTC' }),
+          now: () => Date.UTC(2027, 0, day, 12),
+        },
+      ),
+    );
+  const waits = { finder: 'Lantern', reason: 'its cap of the day is reached' };
+  expect(await on(1)).toEqual(asked({ contacts: 12, settled: 5, down: [waits] }));
+  expect([bought.length, spentCents(db, job) - spent]).toEqual([5, 75]);
+  // The month leaves 25 for the second day.
+  expect(await on(2)).toMatchObject({ settled: 1, down: [{ reason: 'its cap of the month is reached' }] });
+  expect(spentCents(db, job) - spent).toBe(90);
+  expect(await on(40)).toMatchObject({ settled: 5, down: [waits] });
 });
 
 test('a server that greylists is asked later, and holds nobody up meanwhile', async () => {
@@ -159,7 +257,7 @@ test('a finder that is down is named; what waits for it is asked the next time',
     return ask(question);
   };
   expect(await append(job, down)).toEqual(
-    asked({ contacts: 4, settled: 0, down: [{ finder: 'lantern', reason: 'it answered 500' }] }),
+    asked({ contacts: 4, settled: 0, down: [{ finder: 'Lantern', reason: 'it answered 500' }] }),
   );
   expect(await append(job, ask)).toEqual(asked({ contacts: 4, settled: 4 }));
   expect(bought).toHaveLength(4);
@@ -189,3 +287,43 @@ test.each([
     expect(bought).toHaveLength(5);
   },
 );
+
+/** Two services, one that charges for questions and one for answers, which keep a bill: what comes again under its name is charged once. */
+function sellers() {
+  const bill = new Map<string, number>();
+  const ask: Ask = async (question, _signal, stale = null) => {
+    if (question.kind !== 'finder') return world().ask(question);
+    await new Promise((resolve) => setTimeout(resolve, 1));
+    const [pays, priceCents] = question.finder === 'lantern' ? (['question', 3] as const) : (['answer', 7] as const);
+    const email = question.finder === 'lantern' ? null : `found@${question.domain}`;
+    if (pays === 'question' || email)
+      bill.set(`${questionKey(question)} ${question.finder} ${stale?.askedAt ?? 0}`, priceCents);
+    return { email, lookup: question.domain, priceCents, pays };
+  };
+  return { ask, cents: () => [...bill.values()].reduce((sum, cents) => sum + cents, 0) };
+}
+
+test('killed 200 times between an answer and its charge, what the services bill is what the ledger holds', async () => {
+  const job = jobOf(15, 100_000);
+  configure(job, { finders: ['lantern', 'beacon'] });
+  const { ask, cents } = sellers();
+  let kills = 0;
+  for (let ended = false; !ended && kills <= 200;) {
+    // The answer is there, and the process that would write it is gone.
+    const gone = new AbortController();
+    let left = kills % 8 === 0 ? 2 : 1;
+    const killed: Ask = async (question, signal, stale) => {
+      const answer = await ask(question, signal, stale);
+      if (question.kind === 'finder' && kills < 200 && --left === 0) gone.abort(new Error('killed'));
+      gone.signal.throwIfAborted();
+      return answer;
+    };
+    ended = await append(job, killed, gone.signal).then(
+      () => true,
+      () => false,
+    );
+    if (!ended) kills++;
+  }
+  expect(kills).toBe(200);
+  expect([cents(), spentCents(db, job)]).toEqual([150, 150]);
+}, 120_000);

@@ -1,14 +1,20 @@
+import { setMaxListeners } from 'node:events';
 import {
   answeredBy,
   merge,
   priceOf as priceInCents,
   questionKey,
   siftTo,
+  soldBy,
+  type Answer,
   type Contact,
   type Question,
 } from '@sieve/core';
-import { jobRow } from '../jobs/store';
-import { spentCents } from '../ledger/store';
+import { servicesIn, verifierOf } from '@sieve/contract';
+import { inTransaction } from '../db/open';
+import { budgetFor, leftOfCaps } from '../ledger/budget';
+import { creditsLeft, planMonthOf } from '../ledger/plans';
+import { askedFor, askedNoMore, brokenOff, spentMeter, type MaybeCharged } from '../ledger/store';
 import type { Ask } from '../outside/ask';
 import { keepFact } from '../outside/facts';
 import { sleep } from '../outside/wrap/pace';
@@ -16,8 +22,12 @@ import { ServiceDown } from '../outside/wrap/service-down';
 import type { RunContext, RunHandler } from '../runs/context';
 import { loadSift } from './load-sift';
 
-/** Domains that are asked about at the same time. */
+/** Domains that are asked about at the same time; each that takes long makes room for another, up to so many. */
 const AT_ONCE = 32;
+const MOST_AT_ONCE = 500;
+const LONG_MS = 1000;
+/** A domain whose servers said nothing about so many, one after the other, is left for another time. */
+const MOST_UNHEARD = 2;
 /** A longer run shows what it has found so far this often. */
 const SHOW_EVERY_MS = 8000;
 /** How often a server that says "try later" is asked in all. */
@@ -32,25 +42,33 @@ export const askHandler =
   (ask: Ask): RunHandler<'ask'> =>
   async (context) => {
     const { db, jobId, input, settings, kept, progress, signal, now } = context;
+    // Every question on its way listens.
+    setMaxListeners(0, signal);
     const onTidied = () => signal.throwIfAborted();
     const loaded = await loadSift(db, jobId, { lists: settings.lists, now: now(), kept, onTidied });
     const merged = merge(loaded);
     const before = siftTo(input.step, loaded, merged);
-    const last = input.upTo ?? Infinity;
-    const waits = before.came.filter((contact) => before.take(contact)?.state === 'waits' && contact.id <= last);
-    const waiting = new Set(waits.map(({ id }) => id));
+    const allWaiting = before.came.flatMap((contact) => (before.take(contact)?.state === 'waits' ? contact.id : []));
+    const waiting = new Set(allWaiting.filter((id) => id <= (input.upTo ?? Infinity)));
     const { came, take } = siftTo(input.step, loaded, merged);
     const groups = byDomain(came)
       .map((group) => group.slice(0, group.findLastIndex(({ id }) => waiting.has(id)) + 1))
       .filter((group) => group.length > 0);
     /** Those whose server wants to be asked later, the soonest first: all wait the same time. */
     const parked: { group: Contact[]; readyAt: number }[] = [];
-    const budget = budgetOf(context);
+    const isNeeded = ({ step, contact }: MaybeCharged) =>
+      step === input.step ? allWaiting.includes(contact) : loaded.sieve.some(({ id, on }) => on && id === step);
+    const budget = budgetOf(context, isNeeded);
     /** By who answers. */
     const down = new Map<string, { finder: string; reason: string }>();
+    const nameOf = (service: string) => servicesIn(settings).find(({ id }) => id === service)?.name ?? service;
     const silent = new Set<string>();
+    /** How many questions in a row the servers of a domain said nothing to. */
+    const unheard = new Map<string, number>();
     /** How often a question was answered with "try later". */
     const tries = new Map<string, number>();
+    /** Questions on their way: who needs the same answer waits for it. */
+    const onTheWay = new Map<string, Promise<unknown>>();
     const counts = { settled: 0, silent: 0, unaffordable: 0 };
     let done = 0;
     let shown = now();
@@ -62,15 +80,47 @@ export const askHandler =
         const stop = take(contact);
         if (stop?.state !== 'waits') return 'settled';
         const question = priced(stop.ask, settings);
-        const key = `${question.kind} ${questionKey(question)}`;
-        if (silent.has(key)) return 'silent';
+        const key = `${question.kind} ${answeredBy(question)} ${questionKey(question)}`;
+        const sent = onTheWay.get(key);
+        if (sent) {
+          await sent;
+          continue;
+        }
+        const domain = mailDomain(question);
+        if (silent.has(key) || (unheard.get(domain) ?? 0) >= MOST_UNHEARD) return 'silent';
         if (down.has(answeredBy(question))) return 'down';
         const cents = priceOf(context, question);
-        if (cents > 0 && !(await budget.reserve(contact.id, cents))) return 'unaffordable';
-        try {
-          const answer = await ask(question, signal);
-          keepFact(db, question, answer, now(), { jobId, reason: reasonOf(question, contact) });
+        const who = sellerOf(context, question);
+        const mayCost = { who, question: questionKey(question), step: input.step, contact: contact.id, cents };
+        if (cents > 0) {
+          const lacking = await budget.reserve(mayCost);
+          if (lacking === 'budget') return 'unaffordable';
+          if (lacking) {
+            down.set(answeredBy(question), { finder: nameOf(who), reason: `its cap of the ${lacking} is reached` });
+            return 'down';
+          }
+          // Somebody may have asked while this one waited for its price.
+          if (onTheWay.has(key)) continue;
+          askedFor(db, jobId, mayCost);
+        }
+        const asked = ask(question, signal, stop.stale).then((answer) => {
+          const plan = planMonthOf(settings, soldBy(question, answer), now());
+          const charge = { jobId, reason: reasonOf(question, contact), contact: contact.id, plan };
+          inTransaction(db, () => {
+            keepFact(db, question, answer, now(), charge, stop.stale);
+            if (cents > 0) askedNoMore(db, mayCost);
+          });
           loaded.facts.forget(question);
+          return answer;
+        });
+        onTheWay.set(
+          key,
+          asked.catch(() => undefined),
+        );
+        const long = setTimeout(addWorker, LONG_MS);
+        try {
+          const answer = await asked;
+          if (domain !== '') unheard.set(domain, isUnheard(answer) ? (unheard.get(domain) ?? 0) + 1 : 0);
           if (loaded.facts(question).fact !== null) continue;
           const tried = (tries.get(key) ?? 0) + 1;
           tries.set(key, tried);
@@ -78,7 +128,11 @@ export const askHandler =
           silent.add(key);
         } catch (error) {
           if (!(error instanceof ServiceDown)) throw error;
-          down.set(answeredBy(question), { finder: error.service, reason: error.reason });
+          down.set(answeredBy(question), { finder: nameOf(error.service), reason: error.reason });
+          if (cents > 0) askedNoMore(db, mayCost);
+        } finally {
+          clearTimeout(long);
+          onTheWay.delete(key);
         }
       }
     }
@@ -112,9 +166,19 @@ export const askHandler =
         else return;
       }
     };
-    const workers = await Promise.allSettled(Array.from({ length: Math.min(AT_ONCE, groups.length) }, worker));
-    const failed = workers.find((result) => result.status === 'rejected');
-    if (failed) throw failed.reason as Error;
+    const workers: Promise<void>[] = [];
+    function addWorker() {
+      if (groups.length === 0 || workers.length === MOST_AT_ONCE) return;
+      const added = worker();
+      // What it fails with is read below.
+      added.catch(() => undefined);
+      workers.push(added);
+    }
+    for (let n = 0; n < AT_ONCE; n++) addWorker();
+    const failures: unknown[] = [];
+    // Others are added meanwhile.
+    for (const added of workers) await added.catch((error: unknown) => failures.push(error));
+    if (failures.length > 0) throw failures[0];
     return {
       code: 'asked',
       contacts: waiting.size,
@@ -122,6 +186,15 @@ export const askHandler =
       down: [...down.values()],
     };
   };
+
+/** The domain whose mail servers answer a question; '' for other questions. */
+function mailDomain(question: Question): string {
+  if (question.kind === 'catch-all') return question.domain;
+  return question.kind === 'mailbox' ? question.email.slice(question.email.lastIndexOf('@') + 1) : '';
+}
+
+/** A mail server said nothing at all; a verifier that cannot say speaks of one address. */
+const isUnheard = (answer: Answer): boolean => 'state' in answer && answer.state === 'no-answer' && !('by' in answer);
 
 /** Contacts of one domain together and in order; who has none is asked about alone. */
 function byDomain(contacts: readonly Contact[]): Contact[][] {
@@ -138,30 +211,65 @@ function byDomain(contacts: readonly Contact[]): Contact[][] {
 }
 
 /** What a question may lead to being charged: what it sells, or, of a finder that looks for nothing, what it would find. */
-const priceOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question): number =>
-  question.kind === 'finder'
-    ? (settings.finders.find(({ id }) => id === question.finder)?.priceCents ?? 0)
-    : priceInCents(question);
+function priceOf(context: Pick<RunContext, 'settings'>, question: Question): number {
+  if (!['finder', 'owner', 'phones', 'mailbox', 'catch-all'].includes(question.kind)) return priceInCents(question);
+  const seller = sellerOf(context, question);
+  return servicesIn(context.settings).find(({ id }) => id === seller)?.priceCents ?? 0;
+}
+
+/** Who is paid for the answer to a question: mail servers are not, a verifier in their place is. */
+const sellerOf = ({ settings }: Pick<RunContext, 'settings'>, question: Question): string =>
+  question.kind === 'mailbox' || question.kind === 'catch-all'
+    ? (verifierOf(settings)?.id ?? '')
+    : answeredBy(question);
 
 /** A language model asks a price for each question, which the settings know. */
 const priced = (question: Question, { languageModel }: RunContext['settings']): Question =>
   question.kind === 'site-question' ? { ...question, priceCents: languageModel?.priceCents ?? 0 } : question;
 
+const REASONS: Partial<Record<Question['kind'], string>> = {
+  finder: 'address looked up',
+  owner: 'who has the address',
+  phones: 'phone looked up',
+  mailbox: 'address verified',
+  'catch-all': 'whether its domain takes any address',
+};
+/** What is bought of a company. */
 const BOUGHT: Partial<Record<Question['kind'], string>> = {
   'firm-record': 'details of',
   'topic-record': 'what is read this week at',
   'site-question': 'the website read of',
 };
-const reasonOf = ({ kind }: Question, { id, person }: Contact): string =>
-  BOUGHT[kind] ? `${BOUGHT[kind]} ${person.company || person.domain}` : `valid address for contact ${id}`;
+
+/** Why a contact, who stands beside it in the ledger, was paid for. */
+function reasonOf({ kind }: Question, { person }: Contact): string {
+  const bought = BOUGHT[kind];
+  return bought ? `${bought} ${person.company || person.domain}` : (REASONS[kind] ?? 'valid address');
+}
 
 /**
  * Keeps what may still be charged under the budget: a contact's price is set apart before a finder is asked. Who finds too little
  * left waits for what others set apart and do not spend.
+ *
+ * @param isNeeded whether a question of a run that broke off will be asked again; then what it may have been charged stays set apart until it is
  */
-function budgetOf({ db, jobId, signal }: Pick<RunContext, 'db' | 'jobId' | 'signal'>) {
-  const limit = jobRow(db, jobId)!.budgetCents;
-  const reserved = new Map<number, number>();
+function budgetOf(
+  { db, jobId, settings, now, signal }: Pick<RunContext, 'db' | 'jobId' | 'settings' | 'now' | 'signal'>,
+  isNeeded: (one: MaybeCharged) => boolean,
+) {
+  const spent = spentMeter(db);
+  const leftAt = budgetFor(db, jobId, settings, spent);
+  const reserved = new Map<number, { service: string; cents: number; credits: number }>();
+  const setApart = (of: 'cents' | 'credits', service?: string) =>
+    [...reserved.values()].reduce(
+      (sum, kept) => (service === undefined || kept.service === service ? sum + kept[of] : sum),
+      0,
+    );
+  let lost: MaybeCharged[] = [];
+  for (const one of brokenOff(db, jobId))
+    if (isNeeded(one)) lost.push(one);
+    else askedNoMore(db, one);
+  const sumOf = (of: readonly { cents: number }[]) => of.reduce((sum, { cents }) => sum + cents, 0);
   let waiting: (() => void)[] = [];
   const wakeAll = () => {
     const woken = waiting;
@@ -176,20 +284,40 @@ function budgetOf({ db, jobId, signal }: Pick<RunContext, 'db' | 'jobId' | 'sign
 
   return {
     release,
-    /** @returns false when the price is more than what is left, whatever others give back */
-    async reserve(contact: number, cents: number): Promise<boolean> {
+    /** @returns what leaves too little, whatever others give back; null once a credit of the service's plan or its price is set apart */
+    async reserve({
+      who: service,
+      question,
+      contact,
+      cents,
+    }: MaybeCharged): Promise<'budget' | 'day' | 'month' | null> {
+      const lostByOthers = () => lost.filter((one) => one.who !== service || one.question !== question);
       // Nobody waits while holding: two who want more would wait for each other.
       release(contact);
+      const setting = servicesIn(settings).find(({ id }) => id === service);
       for (;;) {
         signal.throwIfAborted();
-        const left = limit - spentCents(db, jobId);
-        if (cents > left) return false;
-        const others = [...reserved.values()].reduce((sum, kept) => sum + kept, 0);
-        if (others + cents <= left) break;
+        const credits = creditsLeft(spent, settings, service, now());
+        if (credits > setApart('credits', service)) {
+          lost = lostByOthers();
+          reserved.set(contact, { service, cents: 0, credits: 1 });
+          return null;
+        }
+        const left = leftAt(now()).cents - sumOf(lostByOthers());
+        const known = setting && leftOfCaps(spent, setting, settings, now());
+        const cap = known && {
+          ...known,
+          cents: known.cents - sumOf(lostByOthers().filter(({ who }) => who === service)),
+        };
+        // Credits that others set apart may be given back.
+        if (credits === 0 && cents > left) return 'budget';
+        if (credits === 0 && cap && cents > cap.cents) return cap.of;
+        if (setApart('cents') + cents <= left && (!cap || setApart('cents', service) + cents <= cap.cents)) break;
         await new Promise<void>((wake) => waiting.push(wake));
       }
-      reserved.set(contact, cents);
-      return true;
+      lost = lostByOthers();
+      reserved.set(contact, { service, cents, credits: 0 });
+      return null;
     },
   };
 }

@@ -131,3 +131,34 @@ test('a company is asked once for all its people and all jobs; each stands where
   expect([waits, asked.length - before, spentCents(db, other)]).toEqual([0, 0, 0]);
   expect(standing(other)[0]).toEqual(['Arranmor', 'look', 'unclear', 1]);
 });
+
+test('the name that most of its people have stands for a company; the sites of a group are told, not merged', async () => {
+  const job = testJob(db, 'Names', 100);
+  const columns = [
+    { name: 'Name', target: 'fullName' as const },
+    { name: 'Firm', target: 'company' as const },
+    { name: 'Web', target: 'website' as const },
+    { name: 'Town', target: 'city' as const },
+  ];
+  testSource(db, job, columns, [
+    ['Maren Oakhill', 'Brackenfold', 'brackenfold.example', 'Wells'],
+    ['Idris Venn', 'Brackenfold', 'brackenfold.example', 'Wells'],
+    ['Rhona Parry', 'Zz Brackenfold Dairies', 'brackenfold.example', 'Wells'],
+    ['Ffion Bevan', 'Brackenfold Cork Plant', 'cork.example', 'Cork'],
+    ['Orla Devlin', 'Tidewell', 'tidewell.example', 'Cork'],
+  ]);
+  decide(db, job, 'you', { kind: 'configure', step: { id: 'company', kind: 'company', on: true, options: {} } }, 0);
+  await runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+  const { rows } = firmPage(db, job, firmQuery.parse({ step: 'company' }));
+  const first = rows.find(({ name }) => name === 'Brackenfold')!;
+  const full = firmView(db, job, 'company', first.key)!;
+  expect(full.spellings).toEqual([
+    { name: 'Brackenfold', people: 2 },
+    { name: 'Zz Brackenfold Dairies', people: 1 },
+  ]);
+  expect(full.sites).toMatchObject([{ name: 'Brackenfold Cork Plant', place: 'Cork', came: 1 }]);
+  const named = { kind: 'edit' as const, field: 'company' as const, value: 'Brackenfold', recordIds: full.recordIds };
+  decide(db, job, 'you', named, 0);
+  await runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+  expect(firmView(db, job, 'company', first.key)!.spellings).toEqual([{ name: 'Brackenfold', people: 3 }]);
+});

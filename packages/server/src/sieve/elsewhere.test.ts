@@ -1,9 +1,11 @@
-import { exportLayout } from '@sieve/contract';
+import { exportLayout, settings } from '@sieve/contract';
 import { decide } from '../decisions/commands';
 import { runExport } from '../exports/export-run';
 import { addExport } from '../exports/store';
 import { jobById } from '../jobs/store';
 import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
+import { elsewhereVersion } from './elsewhere';
+import { personInFull } from './person';
 import { rowPage } from './rows';
 import { runSift } from './sift-run';
 
@@ -53,48 +55,71 @@ test('who is held in another job or left with it passes, wants a look or is set 
   expect(jobById(db, job)!.summary!.steps.find(({ id }) => id === 'screen')).toMatchObject({ came: 3, pass: 2 });
 });
 
-test('who is likely held in another job, by a short form of the name at the same firm, wants a look; kept by hand they pass', async () => {
-  const named = [
-    { name: 'Name', target: 'fullName' as const },
-    { name: 'Firm', target: 'company' as const },
-  ];
-  const of = async (name: string, rows: string[][]) => {
-    const job = testJob(db, name);
-    testSource(db, job, named, rows);
-    return job;
-  };
-  const sift = (job: number) => runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
-  await sift(
-    await of('Winter', [
-      ['William Hebden', 'Dunnock Dairies'],
-      ['Nuala Farrow', 'Arranmor'],
-    ]),
-  );
-  const job = await of('Next', [
-    ['Bill Hebden', 'Dunnock Dairies'],
-    ['Nuala Farrow', 'Arranmor Creamery'],
-    ['Bill Hebden', 'Edale'],
-  ]);
-  decide(
+/** A job of names and firms whose screen asks who is held elsewhere. */
+async function jobOf(name: string, rows: string[][], options: Record<string, unknown> = { heldElsewhere: 'aside' }) {
+  const job = testJob(db, name);
+  testSource(
     db,
     job,
-    'you',
-    { kind: 'configure', step: { id: 'screen', kind: 'screen', on: true, options: { heldElsewhere: 'aside' } } },
-    0,
+    [
+      { name: 'Name', target: 'fullName' as const },
+      { name: 'Firm', target: 'company' as const },
+      { name: 'Town', target: 'city' as const },
+    ],
+    rows,
   );
-  await sift(job);
-  const looks = () =>
-    rowPage(db, job, { step: 'screen', fate: 'look', q: '', sort: 'id', desc: false, offset: 0, limit: 9 }).rows;
-  expect(looks().map(({ lastName, fate }) => [lastName, fate.code, fate.why['jobs']])).toEqual([
-    ['Hebden', 'likely-elsewhere', 'Winter'],
-    ['Farrow', 'likely-elsewhere', 'Winter'],
+  decide(db, job, 'you', { kind: 'configure', step: { id: 'screen', kind: 'screen', on: true, options } }, 0);
+  await siftOf(job);
+  return job;
+}
+const siftOf = (job: number) => runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+const stoppedIn = (job: number) =>
+  (['aside', 'look'] as const).flatMap((fate) =>
+    rowPage(db, job, { step: 'screen', fate, q: '', sort: 'id', desc: false, offset: 0, limit: 9 }).rows.map((row) => ({
+      ...row,
+      said: [row.lastName, row.fate.code, row.fate.why['jobs']],
+    })),
+  );
+
+test('whom another job holds under a like name and at a like company wants a look, both side by side; kept by hand they pass', async () => {
+  await jobOf('Winter', [
+    ['William Hebden', 'Dunnock Dairies', 'Edale'],
+    ['Nuala Farrow', 'Arranmor', 'Bala'],
+    ['Carys Holm', 'Tidewell', 'Wells'],
   ]);
-  decide(db, job, 'you', { kind: 'keep', recordIds: [looks()[0]!.id], step: 'screen' }, 0);
-  await sift(job);
-  expect(looks()).toHaveLength(1);
-  // Who only asks who left elsewhere is not told of who is likely held there.
-  const left = { id: 'screen', kind: 'screen', on: true, options: { leftElsewhere: 'aside' } };
-  decide(db, job, 'you', { kind: 'configure', step: left }, 0);
-  await sift(job);
-  expect(looks()).toEqual([]);
+  const job = await jobOf('Next', [
+    ['Bill Hebden', 'Dunnock Dairies', 'Edale'],
+    ['Nuala Farrow', 'Arranmor Creamery', ''],
+    ['Carys Holm', 'Brackenfold', 'Bath'],
+  ]);
+  expect(stoppedIn(job).map(({ said }) => said)).toEqual([
+    ['Hebden', 'alike-elsewhere', 'Winter'],
+    ['Farrow', 'alike-elsewhere', 'Winter'],
+  ]);
+  const [, farrow] = stoppedIn(job);
+  const { likely } = personInFull(db, job, farrow!.id, settings.parse({}))!;
+  expect(likely).toEqual([
+    expect.objectContaining({ chance: null, person: expect.objectContaining({ city: 'Bala' }) as object }),
+  ]);
+  decide(db, job, 'you', { kind: 'keep', recordIds: [farrow!.id], step: 'screen' }, 0);
+  await siftOf(job);
+  expect(stoppedIn(job)).toHaveLength(1);
+});
+
+test('who only asks who left elsewhere is not told of who is held there', async () => {
+  const job = await jobOf('Left', [['Bill Hebden', 'Dunnock Dairies', 'Edale']], { leftElsewhere: 'aside' });
+  expect(stoppedIn(job)).toEqual([]);
+});
+
+test('what other jobs bring later sifts this one anew, and nothing else does', async () => {
+  const job = await jobOf('Early', [['Idris Lind', 'Tidewell', 'Wells']]);
+  const isAged = () => jobById(db, job)!.summary!.elsewhere !== elsewhereVersion(db, job);
+  await siftOf(job);
+  expect(isAged()).toBe(false);
+  const other = await jobOf('Late', [['Idris Lind', 'Tidewell', 'Wells']], {});
+  expect(isAged()).toBe(true);
+  await siftOf(job);
+  await siftOf(other);
+  expect(isAged()).toBe(false);
+  expect(stoppedIn(job).map(({ said }) => said)).toEqual([['Lind', 'held-elsewhere', 'Late']]);
 });

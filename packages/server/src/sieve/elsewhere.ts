@@ -1,18 +1,34 @@
-import { likelyKeys, personKeys, type FindElsewhere } from '@sieve/core';
+import {
+  acrossJobs,
+  likeNameKeys,
+  match,
+  personKeys,
+  stepIn,
+  type AcrossJobs,
+  type FindElsewhere,
+  type Person,
+} from '@sieve/core';
 import type { Db } from '../db/open';
-import { jobOfExport } from '../exports/store';
+import { exportsBesides, jobOfExport } from '../exports/store';
 import { jobRow } from '../jobs/store';
-import { exportsOf, heldIn } from '../register/register';
+import { exportsOf, heldIn, heldVersion, whoIsKnown } from '../register/register';
+import { shownOutcome } from './outcomes';
+import { personOf, type ContactColumns } from './stored-contact';
 
-/** Answers which other jobs hold somebody now, and with which other jobs' exports they left, by the keys of the register. */
+/** Names of jobs; null for one that is gone. */
+function jobNames(db: Db): (jobId: number) => string | null {
+  const names = new Map<number, string | null>();
+  return (jobId) => {
+    if (!names.has(jobId)) names.set(jobId, jobRow(db, jobId)?.name ?? null);
+    return names.get(jobId)!;
+  };
+}
+
+/** Answers which other jobs hold somebody now, with which other jobs' exports they left, by the keys of the register, and who is alike there. */
 export function elsewhereOf(db: Db, jobId: number): FindElsewhere {
   const held = heldIn(db.register);
-  const jobs = new Map<number, string | null>();
-  /** Null for a job that is gone. */
-  const nameOf = (job: number): string | null => {
-    if (!jobs.has(job)) jobs.set(job, jobRow(db, job)?.name ?? null);
-    return jobs.get(job)!;
-  };
+  const alike = alikeElsewhere(db, jobId);
+  const nameOf = jobNames(db);
   const exportJobs = new Map<number, number>();
   const jobOf = (id: number): number => {
     const known = exportJobs.get(id) ?? jobOfExport(db, id) ?? jobId;
@@ -23,12 +39,59 @@ export function elsewhereOf(db: Db, jobId: number): FindElsewhere {
     [...new Set(ids)].filter((job) => job !== jobId).flatMap((job) => nameOf(job) ?? []);
   return (person) => {
     const keys = personKeys(person);
-    const jobsOf = (by: readonly string[]) => names([...held(by)].filter((job) => job !== null));
-    const surely = jobsOf(keys);
     return {
-      held: surely,
       left: names(exportsOf(db.register, keys).map(jobOf)),
-      likely: surely.length > 0 ? [] : jobsOf(likelyKeys(person)),
+      held: names([...held(keys)].filter((job) => job !== null)),
+      alike: () => alike(person),
     };
+  };
+}
+
+/** A contact of another job. */
+export interface Alike {
+  jobId: number;
+  job: string;
+  contact: number;
+  person: Person;
+}
+
+/** Finds whom other jobs hold under a name like somebody's. */
+export function alikeElsewhere(db: Db, jobId: number): (person: Person) => Alike[] {
+  const known = whoIsKnown(db.register);
+  const personIn = contactReader(db);
+  const nameOf = jobNames(db);
+  return (person) =>
+    known(likeNameKeys(person)).flatMap((other) => {
+      const job = other.jobId === jobId ? null : nameOf(other.jobId);
+      const found = job === null ? undefined : personIn(other.jobId, other.contact);
+      return job !== null && found ? [{ ...other, job, person: found }] : [];
+    });
+}
+
+/** What weighs people of other jobs, by what a job was last sifted with; null before it was. */
+export function acrossOf(db: Db, jobId: number): AcrossJobs | null {
+  const { sieve, weights, summary } = jobRow(db, jobId)!;
+  const { mergeFrom } = { ...stepIn(sieve, match).options, ...summary };
+  return weights && acrossJobs(sieve, { weights, mergeFrom });
+}
+
+/** Changes when what other jobs hold does, or one of them was exported. */
+export const elsewhereVersion = (db: Db, jobId: number): string =>
+  `${heldVersion(db.register, jobId)} held, ${exportsBesides(db, jobId)} exports`;
+
+/** Reads people of other jobs as they are shown there. */
+function contactReader(db: Db): (jobId: number, contact: number) => Person | undefined {
+  const readers = new Map<number, (contact: number) => Person | undefined>();
+  const readerOf = (jobId: number) => {
+    const select = db.outcomes.prepare(`SELECT * FROM ${shownOutcome(db, jobId).contacts} WHERE id = ?`).raw();
+    return (contact: number) => {
+      const columns = select.get(contact) as ContactColumns | undefined;
+      return columns && personOf(columns);
+    };
+  };
+  return (jobId, contact) => {
+    let read = readers.get(jobId);
+    if (!read) readers.set(jobId, (read = readerOf(jobId)));
+    return read(contact);
   };
 }

@@ -2,15 +2,10 @@ import { companyPairs, JUDGE_FROM, sortDecisions } from '@sieve/core';
 import type { FirmPairs } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
-import { FIRM_KEY, placeOf, stepOf } from './firms';
+import { FIRM_KEY, placeOf, stepOf, type NamedFirm } from './firms';
 import { shownOutcome } from './outcomes';
 
-interface Named {
-  key: string;
-  name: string;
-  domain: string;
-  city: string;
-  country: string;
+interface Named extends NamedFirm {
   people: number;
 }
 

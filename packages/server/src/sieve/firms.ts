@@ -1,10 +1,13 @@
 import {
+  ANY_AGE,
   answersTo,
   company,
   companyKey,
   companyTwins,
+  groupName,
   headcountRange,
   JUDGE_FROM,
+  nameWords,
   companyOptions,
   isParked,
   askSites,
@@ -31,16 +34,18 @@ export const placeOf = (...parts: readonly string[]): string => parts.filter((pa
 
 const STATES = ['pass', 'waits', 'look', 'aside'] as const;
 
-/** The companies of those who came to a step; `stands`: where the one of its people stands who went farthest, and why there. */
+/** The companies of those who came to a step, by the name that most of their people have; `stands`: where the one of its people stands who went farthest, and why there. */
 const FIRMS = (contacts: string) => `
-  SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
+  SELECT key, substr(max(printf('%09d', came) || company), 10) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
+    max(place) AS place, sum(came) AS came, sum(pass) AS pass, min(stands) AS stands, max(answer) AS answer, max(yes) AS yes, max(by) AS by
+  FROM (SELECT ${FIRM_KEY} AS key, company, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
     max(trim(city || CASE WHEN city <> '' AND country <> '' THEN ', ' ELSE '' END || country)) AS place,
     count(*) AS came, sum(stop > @at) AS pass,
     min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END
       || char(10) || code || char(10) || coalesce(json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]'), '{}')) AS stands,
     coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
     coalesce(max(${firmPart('by')}), '') AS by
-  FROM ${contacts} WHERE stop >= @at GROUP BY 1 HAVING key <> ''`;
+  FROM ${contacts} WHERE stop >= @at GROUP BY 1, company HAVING key <> '') GROUP BY key`;
 
 const { compare } = new Intl.Collator('en');
 /** What is blank comes behind. */
@@ -140,24 +145,30 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
   if (!row) return undefined;
   const people = db.outcomes
     .prepare(
-      `SELECT id, trim(firstName || ' ' || lastName) AS name, title, verdict,
+      `SELECT id, trim(firstName || ' ' || lastName) AS name, title, verdict, company, json_extract(rest, '$[${REST_FIELDS.indexOf('recordIds')}]') AS recordIds,
          CASE WHEN stop > @at THEN 'pass' ELSE state END AS state
        FROM ${contacts} WHERE stop >= @at AND ${FIRM_KEY} = @key ORDER BY id`,
     )
-    .all({ at, key }) as FirmView['people'];
+    .all({ at, key }) as (FirmView['people'][number] & { company: string; recordIds: string })[];
+  const all = namedOf(db, contacts, at);
   return {
     ...row,
     site: siteOf(db, row, options),
     bought: boughtOf(db, row, options),
     topics: topicsOf(db, row, options),
-    ...kinOf(db, jobId, contacts, row, at),
-    people: people.slice(0, MOST_PEOPLE),
+    ...kinOf(db, jobId, contacts, all, row),
+    sites: sitesOf(all, row),
+    spellings: spellingsOf(people),
+    people: people
+      .slice(0, MOST_PEOPLE)
+      .map(({ id, name, title, state, verdict }) => ({ id, name, title, state, verdict })),
+    recordIds: people.flatMap(({ recordIds }) => JSON.parse(recordIds) as number[]),
     contactIds: people.map(({ id }) => id),
   };
 }
 
 function siteOf(db: Db, { domain, answer }: FirmRow, options: CompanyOptions): FirmView['site'] {
-  const facts = factsAt(db, 0, Infinity);
+  const facts = factsAt(db, 0, ANY_AGE);
   const { fact } = facts({ kind: 'website', domain });
   if (!fact) return null;
   // What was answered is in the outcome; here only the sentences are wanted.
@@ -173,6 +184,46 @@ function siteOf(db: Db, { domain, answer }: FirmRow, options: CompanyOptions): F
   };
 }
 
+function spellingsOf(people: readonly { company: string }[]): FirmView['spellings'] {
+  const counts = new Map<string, number>();
+  for (const { company: name } of people) if (name !== '') counts.set(name, (counts.get(name) ?? 0) + 1);
+  return [...counts].map(([name, people]) => ({ name, people })).sort((a, b) => b.people - a.people);
+}
+
+/** A company of those who came to a step, as it is compared with the others. */
+export interface NamedFirm {
+  key: string;
+  name: string;
+  domain: string;
+  city: string;
+  country: string;
+}
+interface Named extends NamedFirm {
+  came: number;
+}
+
+/** All of them, those of the most people first. */
+const namedOf = (db: Db, contacts: string, at: number): Named[] =>
+  db.outcomes
+    .prepare(
+      `SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(city) AS city, max(country) AS country, count(*) AS came
+       FROM ${contacts} WHERE stop >= ? GROUP BY 1 HAVING key <> '' ORDER BY came DESC`,
+    )
+    .all(at) as Named[];
+
+const MOST_SITES = 8;
+
+/** The other companies of a group, by what their names have in common. */
+function sitesOf(all: readonly Named[], { key, name }: FirmRow): FirmView['sites'] {
+  const places = new Set(all.flatMap(({ city }) => nameWords(city).words));
+  const group = groupName(name, places);
+  if (group === '') return [];
+  return all
+    .filter((one) => one.key !== key && groupName(one.name, places) === group)
+    .slice(0, MOST_SITES)
+    .map(({ key, name, city, country, came }) => ({ key, name, place: placeOf(city, country), came }));
+}
+
 const MOST_TWINS = 4;
 
 /** Companies that may be the same, and those that were put together with it. */
@@ -180,20 +231,14 @@ function kinOf(
   db: Db,
   jobId: number,
   contacts: string,
+  all: readonly Named[],
   { key }: FirmRow,
-  at: number,
 ): Pick<FirmView, 'twins' | 'joined'> {
   const joined = db.outcomes
     .prepare(
       `SELECT max(company) AS company, domain FROM ${contacts} WHERE ${FIRM_KEY} = ? GROUP BY domain, lower(company)`,
     )
     .all(key) as { company: string; domain: string }[];
-  const all = db.outcomes
-    .prepare(
-      `SELECT ${FIRM_KEY} AS key, max(company) AS name, max(domain) AS domain, max(city) AS city, max(country) AS country
-       FROM ${contacts} WHERE stop >= ? GROUP BY 1 HAVING key <> ''`,
-    )
-    .all(at) as { key: string; name: string; domain: string; city: string; country: string }[];
   const two = new Set(
     sortDecisions(standingDecisions(db, jobId)).companies.different.flatMap(([a, b]) =>
       a === key ? [b] : b === key ? [a] : [],
@@ -227,7 +272,7 @@ function kinOf(
 
 function topicsOf(db: Db, { domain }: FirmRow, { topicsBy: service }: CompanyOptions): FirmView['topics'] {
   if (service === '' || domain === '') return null;
-  const facts = factsAt(db, 0, Infinity);
+  const facts = factsAt(db, 0, ANY_AGE);
   const offer = facts({ kind: 'topic-offer', service, domain }).fact;
   if (!offer) return null;
   const { record, priceCents } = offer.answer;
@@ -238,7 +283,7 @@ function topicsOf(db: Db, { domain }: FirmRow, { topicsBy: service }: CompanyOpt
 
 function boughtOf(db: Db, { domain }: FirmRow, { detailsBy: service }: CompanyOptions): FirmView['bought'] {
   if (service === '' || domain === '') return null;
-  const facts = factsAt(db, 0, Infinity);
+  const facts = factsAt(db, 0, ANY_AGE);
   const offer = facts({ kind: 'firm-offer', service, domain }).fact;
   if (!offer) return null;
   const { record, priceCents } = offer.answer;

@@ -1,11 +1,12 @@
-import { freshMs, stepIn, tidy, type SiftInput, type WordLists } from '@sieve/core';
+import { asksElsewhere, freshnessOf, stepIn, tidy, type SiftInput, type WordLists } from '@sieve/core';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { jobRow } from '../jobs/store';
 import { factsAt, type TableFacts } from '../outside/facts';
+import { madeElsewhere } from '../register/made';
 import { suppressionList } from '../register/suppressions';
 import { sourcesIn } from '../sources/store';
-import { elsewhereOf } from './elsewhere';
+import { elsewhereOf, elsewhereVersion } from './elsewhere';
 import type { Kept } from './kept';
 import { tidiedRows, type OnTidied, type SourcedCompany, type SourcedRow } from './tidied-rows';
 
@@ -13,6 +14,8 @@ export interface LoadedSift extends SiftInput {
   rows: SourcedRow[];
   companyRows: SourcedCompany[];
   facts: TableFacts;
+  /** What other jobs held when it was loaded, null where no rule asks. */
+  elsewhereVersion: string | null;
   /** Names of the sources by id. */
   sources: Map<number, string>;
 }
@@ -37,9 +40,11 @@ export async function loadSift(
     companyRows: companies,
     sieve,
     decisions,
-    facts: factsAt(db, now, freshMs(sieve)),
+    facts: factsAt(db, now, freshnessOf(sieve)),
     suppression: suppressionList(db, now),
     elsewhere: elsewhereOf(db, jobId),
+    made: madeElsewhere(db.register, jobId),
+    elsewhereVersion: asksElsewhere(sieve) ? elsewhereVersion(db, jobId) : null,
     lists,
     sources: new Map(sources.map(({ id, name }) => [id, name])),
   };

@@ -7,7 +7,7 @@ import { fedVersion } from '../register/register';
 import { CONTACT_COLUMNS, type ContactColumns } from './stored-contact';
 
 /** Counted up when what is stored changes: outcomes of another form are dropped at the start and computed again. */
-export const OUTCOME_FORM = 7;
+export const OUTCOME_FORM = 9;
 
 /**
  * The tables of one outcome. Each outcome has its own, so that it is written before it is indexed, which costs half as much,

@@ -1,4 +1,4 @@
-import type { PersonInFull, RowPage } from '@sieve/contract';
+import type { PersonInFull, RowPage, VerdictCounts } from '@sieve/contract';
 import type { Answer, PersonField, Question } from '@sieve/core';
 import { keepFact } from '../outside/facts';
 import { harness } from '../testing/harness';
@@ -107,7 +107,7 @@ test('a bought address says who sold it, for how much and when; its verdict how 
     ],
     [
       { kind: 'mailbox', email },
-      { state: 'accepted', code: 250 },
+      { state: 'accepted', code: 250, by: 'touchstone', cents: 0 },
     ],
     [
       { kind: 'finder', ...of },
@@ -115,15 +115,29 @@ test('a bought address says who sold it, for how much and when; its verdict how 
     ],
     [{ kind: 'purchase', finder: 'lantern', lookup: 'l7', priceCents: 15 }, { bought: true }],
   ];
-  for (const [question, answer] of facts) keepFact(server.db, question, answer, at, { jobId: job, reason: 'email' });
+  for (const [question, answer] of facts)
+    keepFact(server.db, question, answer, at, { jobId: job, reason: 'email', contact: 1 });
   await decide({ kind: 'set-aside', recordIds: [(await rows())[0]!.id] });
   await server.undo(job);
   await server.idle();
   const full = await person();
-  expect(lineOf(full, 'email')).toEqual([
-    { parts: { email }, stands: true, origins: [{ kind: 'finder', name: 'lantern', cents: 15, at }], changes: [] },
-  ]);
-  expect(full.verdict).toEqual({ askedAt: at, freshUntil: at + 90 * 86_400_000 });
+  const [bought, ...others] = lineOf(full, 'email');
+  expect(bought).toEqual({
+    parts: { email },
+    stands: true,
+    origins: [{ kind: 'finder', name: 'lantern', cents: 15, at }],
+    changes: [],
+  });
+  // What else it could be; what the server does not know it could not.
+  expect(others.map(({ origins }) => origins[0]!.kind)).toEqual(['pattern', 'pattern', 'pattern']);
+  expect(others.map(({ parts }) => parts.email)).not.toContain('hazel.thorne@tidewell.example');
+  const freshUntil = at + 90 * 86_400_000;
+  expect(full.verdict).toEqual({ askedAt: at, freshUntil, by: 'touchstone' });
+  const counts = (await server.call<VerdictCounts>('GET', `/api/jobs/${job}/verdict-counts`)).body;
+  expect(counts.domains).toEqual([{ name: 'tidewell.example', valid: 1, risky: 0, invalid: 0, unknown: 0 }]);
+  expect(counts.freshUntil.map((one) => one.count)).toEqual([1]);
+  const late = counts.freshUntil[0]!.at - freshUntil;
+  expect([late > 0, late <= 3_600_000]).toEqual([true, true]);
 });
 
 test('it is said which other jobs hold the same person, and what it left with', async () => {

@@ -1,4 +1,16 @@
-import { FIELDS_TOGETHER, freshMs, personKeys, type DecisionBody, type PersonField } from '@sieve/core';
+import {
+  ANY_AGE,
+  chargeOf,
+  DIRECTORY,
+  FIELDS_TOGETHER,
+  freshnessOf,
+  likeness,
+  personKeys,
+  READ_FROM_OTHERS,
+  type DecisionBody,
+  type Person,
+  type PersonField,
+} from '@sieve/core';
 import type { ContactView, HeldValue, PersonInFull, Settings, ValueOrigin } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { decisionById, standingDecisions } from '../decisions/store';
@@ -6,10 +18,9 @@ import { doneExport } from '../exports/store';
 import { jobRow } from '../jobs/store';
 import { factsAt } from '../outside/facts';
 import { contactsKnownBy, exportsOf } from '../register/register';
+import { acrossOf, alikeElsewhere } from './elsewhere';
 import { contactView, fateIn, recordViews } from './rows';
 
-/** `level` and `team` are read from the title, the legal form from the company. */
-const READ_FROM_OTHERS: readonly PersonField[] = ['level', 'team', 'legalForm'];
 const LINES = FIELDS_TOGETHER.map((fields) => fields.filter((field) => !READ_FROM_OTHERS.includes(field)));
 
 /**
@@ -20,8 +31,9 @@ export function personInFull(
   db: Db,
   jobId: number,
   id: number,
-  { lists, finders, companyService }: Pick<Settings, 'lists' | 'finders' | 'companyService'>,
+  settings: Pick<Settings, 'lists' | 'finders' | 'phoneServices' | 'verifiers' | 'companyService'>,
 ): PersonInFull | undefined {
+  const { lists, finders } = settings;
   const contact = contactView(db, jobId, id, lists);
   if (!contact) return undefined;
   const { sieve } = jobRow(db, jobId)!;
@@ -53,7 +65,7 @@ export function personInFull(
     const said = decisions.findLast(({ body }) => saysOf(body, fields, (one) => contact.from[one] ?? contact.id));
     if (said) add(partsOf(contact.person), { kind: 'you', at: decisionById(db, said.id)!.at });
     else if (!values.has(standing))
-      add(partsOf(contact.person), field === 'email' ? found : addedBy(contact, fields, companyService));
+      add(partsOf(contact.person), field === 'email' ? found : addedBy(contact, fields, settings));
     if (field === 'email') for (const email of contact.alternatives) add({ email }, { kind: 'pattern' });
     return [...values.values()].sort((a, b) => Number(b.stands) - Number(a.stands));
   };
@@ -64,8 +76,16 @@ export function personInFull(
   const elsewhere = [...new Map(held.map((other) => [`${other.jobId} ${other.contact}`, other])).values()];
   return {
     contact,
+    likely: elsewhere.length > 0 ? [] : likelyElsewhere(db, jobId, contact.person),
     lines: LINES.map((fields) => ({ fields, values: valuesOf(fields) })),
-    verdict: askedAt > 0 ? { askedAt, freshUntil: askedAt + freshMs(sieve) } : null,
+    verdict:
+      askedAt > 0
+        ? {
+            askedAt,
+            freshUntil: askedAt + freshnessOf(sieve).agesMs,
+            by: verifierAsked(db, contact.person.email, settings),
+          }
+        : null,
     jobs: [
       { jobId, contact: id, fate: contact.fate },
       ...elsewhere.flatMap((other) => {
@@ -78,6 +98,24 @@ export function personInFull(
       return done ? [{ id: done.id, jobId: done.jobId, at: done.at, files: done.files.map(({ name }) => name) }] : [];
     }),
   };
+}
+
+/** Most that are shown beside a person. */
+const MOST_LIKELY = 5;
+
+/** Whom other jobs hold that may be the same, by the lines of this job. */
+function likelyElsewhere(db: Db, jobId: number, person: Person): PersonInFull['likely'] {
+  const across = acrossOf(db, jobId);
+  if (!across) return [];
+  const likenessOf = likeness(across.weights);
+  return alikeElsewhere(
+    db,
+    jobId,
+  )(person)
+    .map(({ jobId, contact, person: other }) => ({ jobId, contact, chance: likenessOf(person, other), person: other }))
+    .filter(({ chance }) => chance === null || chance >= across.judgeFrom)
+    .sort((a, b) => (b.chance ?? 0) - (a.chance ?? 0))
+    .slice(0, MOST_LIKELY);
 }
 
 /** True for what made one of these fields what it is: it was written in the record that its value is of, or chosen from it. */
@@ -94,26 +132,39 @@ const saysOf = (
 function addedBy(
   { found, filledBy, from }: ContactView,
   fields: readonly PersonField[],
-  companyService: Settings['companyService'],
+  { companyService, phoneServices, finders }: Pick<Settings, 'companyService' | 'phoneServices' | 'finders'>,
 ): ValueOrigin | null {
   const by = fields.map((field) => filledBy[field]).find((one) => one !== undefined);
-  if (by !== undefined && by !== 'directory')
-    return { kind: 'service', name: companyService?.id === by ? companyService.name : by };
   const sure = fields.map((field) => found[field]).find((one) => one !== undefined);
+  if (by !== undefined && by !== DIRECTORY) {
+    const name = [companyService, ...phoneServices, ...finders].find((one) => one?.id === by)?.name ?? by;
+    return { kind: 'service', name, ...(sure !== undefined && { sure }) };
+  }
   if (sure !== undefined) return { kind: 'directory', sure };
   return from[fields[0]!] === 0 ? { kind: 'colleagues' } : null;
+}
+
+/** The verifier that was asked about an address; '' where its mail server was. */
+function verifierAsked(db: Db, email: string, { verifiers }: Pick<Settings, 'verifiers'>): string {
+  const by = factsAt(db, Infinity, ANY_AGE)({ kind: 'mailbox', email }).fact?.answer.by ?? '';
+  return verifiers.find(({ id }) => id === by)?.name ?? by;
 }
 
 /** How an address came that no record holds. */
 function foundBy(db: Db, { via, person }: ContactView, finders: Settings['finders']): ValueOrigin | null {
   if (via === 'given' || via === '') return null;
   if (via === 'pattern') return { kind: 'pattern' };
-  const facts = factsAt(db, Infinity, Infinity);
+  const facts = factsAt(db, Infinity, ANY_AGE);
   const { firstName, lastName, domain } = person;
-  const offer = facts({ kind: 'finder', finder: via, firstName, lastName, domain }).fact;
+  const question = { kind: 'finder' as const, finder: via, firstName, lastName, domain };
+  const offer = facts(question).fact;
   const name = finders.find(({ id }) => id === via)?.name ?? via;
   if (!offer) return { kind: 'finder', name, cents: null, at: 0 };
-  const { lookup, priceCents } = offer.answer;
-  const bought = facts({ kind: 'purchase', finder: via, lookup, priceCents }).fact;
-  return { kind: 'finder', name, cents: bought ? priceCents : null, at: (bought ?? offer).askedAt };
+  const { lookup, priceCents, pays = 'valid' } = offer.answer;
+  // One that charges for answers or questions was paid with its answer.
+  if (pays !== 'valid') return { kind: 'finder', name, cents: chargeOf(question, offer.answer), at: offer.askedAt };
+  const purchase = { kind: 'purchase' as const, finder: via, lookup, priceCents };
+  const bought = facts(purchase).fact;
+  const cents = bought ? chargeOf(purchase, bought.answer) : null;
+  return { kind: 'finder', name, cents, at: (bought ?? offer).askedAt };
 }

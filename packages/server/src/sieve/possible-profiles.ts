@@ -1,4 +1,4 @@
-import { findProfile, fullName, profile, readingProfiles, stepIn, type WordLists } from '@sieve/core';
+import { ANY_AGE, findProfile, fullName, profile, readingProfiles, stepIn, type WordLists } from '@sieve/core';
 import type { PossibleProfile } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { sieveOf } from '../jobs/store';
@@ -18,7 +18,7 @@ export function possibleProfiles(
 ): PossibleProfile[] {
   const { on, options } = stepIn(sieveOf(db, jobId), profile);
   if (!on || person.profile !== '') return [];
-  const search = findProfile(person, factsAt(db, 0, Infinity), readingProfiles(lists), options);
+  const search = findProfile(person, factsAt(db, 0, ANY_AGE), readingProfiles(lists), options);
   if ('ask' in search) return [];
   return search.found
     .filter(({ chance }) => chance >= LEAST)

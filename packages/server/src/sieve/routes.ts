@@ -1,10 +1,13 @@
 import {
   askEstimate,
+  estimateQuery,
   companyPage as companyPageSchema,
   companyQuery,
   contactView as contactViewSchema,
   findQuery,
   firmEffect,
+  lookupOrders as lookupOrdersSchema,
+  lookupOrdersQuery,
   firmPage,
   firmPairs,
   firmQuery,
@@ -17,6 +20,7 @@ import {
   started,
   screenEffect,
   startRun,
+  verdictCounts,
   wordChanges,
   wordChangesBody,
   contactGroup,
@@ -28,6 +32,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
 import type { AppContext } from '../app-context';
 import { AppError } from '../errors';
+import { asCsvFile } from '../http/attachment';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { pickListsNamed } from '../picks/store';
@@ -67,6 +72,14 @@ export const sieveRoutes =
         return found;
       },
     );
+    /** Every row as it came, with the verdict on its address, CSV as an export writes it. */
+    app.get('/api/jobs/:id/verdicts', { schema: { params: byId } }, async ({ params }, reply) => {
+      const { id, name } = theJob(db, params.id);
+      return asCsvFile(reply, `${name} with verdicts`).send(await lookout.look('verdicts', id));
+    });
+    app.get('/api/jobs/:id/verdict-counts', { schema: { params: byId, ...ok(verdictCounts) } }, ({ params }) =>
+      lookout.look('verdictCounts', theJob(db, params.id).id),
+    );
     app.get('/api/jobs/:id/pairs', { schema: { params: byId, ...ok(pairsView) } }, ({ params }) =>
       lookout.look('pairs', theJob(db, params.id).id, MOST_PAIRS),
     );
@@ -78,7 +91,7 @@ export const sieveRoutes =
       ({ params, query }) => lookout.look('groups', theJob(db, params.id).id, query),
     );
     app.get('/api/jobs/:id/hit-rates', { schema: { params: byId, ...ok(z.array(hitRate)) } }, ({ params }) =>
-      lookout.look('hitRates', theJob(db, params.id).id),
+      lookout.look('hitRates', theJob(db, params.id).id, now()),
     );
     app.post(
       '/api/jobs/:id/screen/effect',
@@ -106,6 +119,11 @@ export const sieveRoutes =
       ({ params, query, body }) => lookout.look('firmEffect', theJob(db, params.id).id, query.step, body),
     );
     app.get(
+      '/api/lookup-orders',
+      { schema: { querystring: lookupOrdersQuery, ...ok(lookupOrdersSchema) } },
+      ({ query }) => lookout.look('lookupOrders', query.order.split(',').filter(Boolean), query.of),
+    );
+    app.get(
       '/api/jobs/:id/firm-pairs',
       { schema: { params: byId, querystring: firmQuery.pick({ step: true }), ...ok(firmPairs) } },
       ({ params, query }) => lookout.look('firmPairs', theJob(db, params.id).id, query.step, MOST_FIRM_PAIRS),
@@ -131,8 +149,11 @@ export const sieveRoutes =
       pickLists: pickListsNamed(db, q, MOST_NAMED),
       sources: sourcesNamed(db, q, MOST_NAMED),
     }));
-    app.get('/api/jobs/:id/estimate', { schema: { params: byId, ...ok(askEstimate) } }, ({ params }) =>
-      lookout.look('estimate', theJob(db, params.id).id),
+    app.get(
+      '/api/jobs/:id/estimate',
+      { schema: { params: byId, querystring: estimateQuery, ...ok(askEstimate) } },
+      ({ params, query: { of } }) =>
+        lookout.look(of === 'phones' ? 'phoneEstimate' : 'estimate', theJob(db, params.id).id, now()),
     );
     app.post(
       '/api/jobs/:id/runs',

@@ -9,6 +9,7 @@ import {
   type RowPage,
   type WordChanges,
 } from '@sieve/contract';
+import { keepFact } from '../outside/facts';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -154,6 +155,36 @@ test('how much of each source passes, why not the rest, and how many more rows t
   const valid = summary!.likelyValid / passed;
   expect(rates[1]!.toGo!.likely).toBe(Math.ceil((30 - summary!.likelyValid) / (valid * 0.5)));
   expect(rates.every(({ searchId, tighter }) => searchId === null && tighter.length === 0)).toBe(true);
+
+  // Four of the fifteen that fit are verified and two were paid for: 12 cents each valid one; a list is not pulled.
+  expect(rates.map(({ eachCents }) => eachCents)).toEqual([null, null]);
+  for (const n of [1, 2, 3, 5]) {
+    const domain = `firm${n}.example`;
+    const charge = n < 3 ? { jobId: body.id, reason: 'asked', contact: null } : null;
+    const email = `p${n}@${domain}`;
+    keepFact(server.db, { kind: 'mail-host', domain }, { state: 'hosts', hosts: ['mx.example'] }, Date.now(), null);
+    const answer = { state: 'accepted' as const, code: 0, by: 'touchstone', takesAny: false };
+    const { rows } = (
+      await server.call<RowPage>(
+        'GET',
+        `/api/jobs/${body.id}/rows?step=screen&fate=pass&q=${encodeURIComponent(email)}`,
+      )
+    ).body;
+    const contact = rows[0]!.id;
+    keepFact(
+      server.db,
+      { kind: 'mailbox', email },
+      { ...answer, cents: charge ? 24 : 0 },
+      Date.now(),
+      charge && { ...charge, contact },
+    );
+  }
+  await server.setUp(body.id, 'verify', { freshDays: 60 });
+  await server.idle();
+  const [paid] = (await server.call<HitRate[]>('GET', `/api/jobs/${body.id}/hit-rates`)).body;
+  expect(paid).toMatchObject({ valid: 4, spentCents: 48, doneAt: null, eachCents: { likely: 12 } });
+  // Wilson 1927 for 4 of 15, from the formula by hand: 0.1090 to 0.5195.
+  expect([paid!.eachCents!.low, paid!.eachCents!.high].map((cents) => cents.toFixed(1))).toEqual(['6.2', '29.4']);
 });
 
 test('a contact of any job is found by its address or link, or the beginning of a name, a firm or an address', async () => {

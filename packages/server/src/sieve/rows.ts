@@ -130,6 +130,19 @@ export function storedContact(db: Db, jobId: number, id: number): StoredContact 
   return columns && fromColumns(columns);
 }
 
+/** Names of some contacts of a job, by their ids; of those that are not there now, none. */
+export const contactNames = (db: Db, jobId: number, ids: readonly number[]): Map<number, string> =>
+  new Map(
+    (
+      db.outcomes
+        .prepare(
+          `SELECT id, firstName, middleName, lastName FROM ${shownOutcome(db, jobId).contacts}
+           WHERE id IN (SELECT value FROM json_each(?))`,
+        )
+        .all(JSON.stringify(ids)) as ({ id: number } & Parameters<typeof fullName>[0])[]
+    ).map((contact) => [contact.id, fullName(contact)]),
+  );
+
 /** Where a step stands in a job's sieve; behind every contact when it is not in it. */
 function stepPosition(db: Db, jobId: number, step: string): number {
   const position = stepIds(db, jobId).indexOf(step);
@@ -148,6 +161,7 @@ function toRow({ person, ...contact }: StoredContact, steps: readonly string[], 
     domain: person.domain,
     email: person.email,
     phone: person.phone,
+    knownPhone: contact.phone,
     profile: person.profile,
     profileSure: contact.found.profile ?? null,
     verdict: contact.verdict,

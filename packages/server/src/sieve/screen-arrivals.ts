@@ -4,7 +4,10 @@ import { sieveOf } from '../jobs/store';
 import { shownOutcome } from './outcomes';
 import { fromColumns, type ContactColumns, type StoredContact } from './stored-contact';
 
-export interface ScreenArrival extends Pick<StoredContact, 'recordIds' | 'extra' | 'firmKey' | 'code' | 'why'> {
+export interface ScreenArrival extends Pick<
+  StoredContact,
+  'id' | 'verdict' | 'recordIds' | 'extra' | 'firmKey' | 'code' | 'why'
+> {
   /** As it came to the screen: without what later steps brought. */
   person: Person;
   passed: boolean;
@@ -18,9 +21,9 @@ export function* screenArrivals(db: Db, jobId: number): Generator<ScreenArrival>
     .raw()
     .iterate(at) as Iterable<ContactColumns>;
   for (const columns of rows) {
-    const { recordIds, person, extra, via, filledBy, firmKey, stop, code, why } = fromColumns(columns);
+    const { id, verdict, recordIds, person, extra, via, filledBy, firmKey, stop, code, why } = fromColumns(columns);
     for (const field of Object.keys(filledBy) as (keyof typeof filledBy)[]) person[field] = '';
     if (via !== 'given') person.email = '';
-    yield { recordIds, extra, firmKey, code, why, person, passed: stop > at };
+    yield { id, verdict, recordIds, extra, firmKey, code, why, person, passed: stop > at };
   }
 }

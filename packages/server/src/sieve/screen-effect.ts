@@ -4,6 +4,7 @@ import {
   screen,
   screenCounts,
   sortDecisions,
+  weighElsewhere,
   type ScreenOptions,
   type WordLists,
 } from '@sieve/core';
@@ -12,7 +13,7 @@ import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { sieveOf } from '../jobs/store';
 import { suppressionList } from '../register/suppressions';
-import { elsewhereOf } from './elsewhere';
+import { acrossOf, elsewhereOf } from './elsewhere';
 import { screenArrivals } from './screen-arrivals';
 
 /** What other rules of the screen would take of those who came to it when the job was sifted last. */
@@ -23,6 +24,8 @@ export function screenEffect(
   lists: WordLists,
   now: number,
 ): ScreenEffect {
+  const across = acrossOf(db, jobId);
+  if (!across) return { came: 0, pass: 0, rules: options.rules.map(() => 0) };
   const sieve = sieveOf(db, jobId);
   const at = sieve.findIndex(({ kind }) => kind === screen.kind);
   const decisions = sortDecisions(standingDecisions(db, jobId));
@@ -32,9 +35,6 @@ export function screenEffect(
       if (said?.keepTo !== null) yield { person, extra, firmKey, kept: keptThrough(said, sieve, at) };
     }
   }
-  return screenCounts(
-    options,
-    { suppression: suppressionList(db, now), elsewhere: elsewhereOf(db, jobId), lists, decisions },
-    came(),
-  );
+  const elsewhere = weighElsewhere(elsewhereOf(db, jobId), across);
+  return screenCounts(options, { suppression: suppressionList(db, now), elsewhere, lists, decisions }, came());
 }

@@ -26,6 +26,7 @@ const contact = (id: number, title: string): StoredContact => ({
   filledBy: {},
   firmKey: '',
   firm: null,
+  phone: null,
   verdict: '',
   reason: '',
   askedAt: 0,

@@ -1,8 +1,9 @@
-import { companyKeys, personKeys, type Weights } from '@sieve/core';
+import { companyKeys, nameKeys, personKeys, type Weights } from '@sieve/core';
 import type { Summary } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { setShown, shownOf } from '../jobs/store';
 import { feed, fedVersion, setFed, type Entry } from '../register/register';
+import { feedMade, type Addressed } from '../register/made';
 import { breathe } from '../threads/breathe';
 import { MOST_KEPT_ROWS, type Kept } from './kept';
 import {
@@ -16,7 +17,14 @@ import {
   type StoredCompany,
   type StoredPair,
 } from './outcomes';
-import { personOf, toColumns, type ContactColumns, type StoredContact } from './stored-contact';
+import {
+  CONTACT_COLUMNS,
+  knownPerson,
+  personOf,
+  toColumns,
+  type ContactColumns,
+  type StoredContact,
+} from './stored-contact';
 
 /** An outcome as it is to be shown. */
 export interface ToShow {
@@ -74,6 +82,7 @@ export async function showOutcome(db: Db, jobId: number, outcome: ToShow, detail
         );
         const gone = inRegister ? oldCompanies.map(companyEntry) : null;
         feed(db.register, { job: jobId, about: 'companies' }, gone, companies.map(companyEntry));
+        feedMade(db.register, jobId, addressed(contacts.values()));
         setFed(db.register, `job ${jobId}`, version);
       })
       .immediate();
@@ -118,6 +127,16 @@ export async function showOutcome(db: Db, jobId: number, outcome: ToShow, detail
   show(next);
 }
 
+const EMAIL = CONTACT_COLUMNS.indexOf('email');
+const VIA = CONTACT_COLUMNS.indexOf('via');
+const VERDICT = CONTACT_COLUMNS.indexOf('verdict');
+
+/** Those whose address came with their records, or was verified. */
+function* addressed(contacts: Iterable<ContactColumns>): Generator<Addressed> {
+  for (const columns of contacts)
+    if (columns[EMAIL] !== '' && (columns[VIA] === 'given' || columns[VERDICT] === 'valid')) yield personOf(columns);
+}
+
 interface Changes<T> {
   /** As it was. */
   gone: T[];
@@ -152,10 +171,10 @@ function pairDifferences(shown: readonly StoredPair[], pairs: readonly StoredPai
   return { gone: [...left.values()], came };
 }
 
-const contactEntry = (columns: ContactColumns): Entry => ({
-  item: columns[0] as number,
-  keys: personKeys(personOf(columns)),
-});
+const contactEntry = (columns: ContactColumns): Entry => {
+  const person = knownPerson(columns);
+  return { item: columns[0] as number, keys: [...personKeys(person), ...nameKeys(person)] };
+};
 const companyEntry = ({ id, company }: Pick<StoredCompany, 'id' | 'company'>): Entry => ({
   item: id,
   keys: companyKeys(company),

@@ -1,4 +1,5 @@
 import {
+  appendPhone,
   isScreened,
   merge,
   mergeKey,
@@ -62,7 +63,20 @@ function mergedOf(input: LoadedSift, kept: Kept): Merged {
 function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }: LoadedSift): Generator<StoredContact> {
   const byRecord = new Map(rows.map((row) => [row.recordId, row]));
   const positions = new Map(sieve.map(({ id }, position) => [id, position]));
-  for (const { id, recordIds, person, extra, from, mergeChance, added, firmKey, firm, judgement, fate } of contacts) {
+  for (const {
+    id,
+    recordIds,
+    person,
+    extra,
+    from,
+    mergeChance,
+    added,
+    firmKey,
+    firm,
+    judgement,
+    phone,
+    fate,
+  } of contacts) {
     const own = recordIds.map((recordId) => byRecord.get(recordId)!);
     yield {
       id,
@@ -78,6 +92,7 @@ function* storedContacts(contacts: readonly Contact[], { rows, sources, sieve }:
       filledBy: filledIn(added),
       firmKey,
       firm,
+      phone,
       verdict: judgement?.verdict ?? '',
       reason: judgement?.reason ?? '',
       askedAt: judgement?.askedAt ?? 0,
@@ -134,7 +149,9 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     verdicts[contact.judgement?.verdict ?? 'none']++;
     if (contact.fate.state === 'aside' && contact.judgement === null) nothingFound++;
   }
-  const waiting = steps.reduce((sum, { waits }) => sum + waits, 0);
+  // Who waits for a phone has an address already, or needs none.
+  const phones = sieve.find(({ kind }) => kind === appendPhone.kind)?.id;
+  const waiting = steps.reduce((sum, { id, waits }) => (id === phones ? sum : sum + waits), 0);
   const judged = verdicts.valid + verdicts.risky + verdicts.invalid + verdicts.unknown + nothingFound;
   const rate = (verdicts.valid + 10) / (judged + 20);
   return {
@@ -152,6 +169,7 @@ export function summarise({ contacts, companies, match }: Outcome, input: Loaded
     steps,
     verdicts,
     likelyValid: verdicts.valid + Math.round(waiting * rate),
+    elsewhere: input.elsewhereVersion,
     freshUntil: earliest([facts.freshUntil(), ...[...suppression.values()].map(({ until }) => until)]),
   };
 }

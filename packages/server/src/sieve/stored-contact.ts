@@ -5,6 +5,7 @@ import {
   type Fate,
   type Firm,
   type Judgement,
+  type KnownPhone,
   type Person,
   type PersonField,
 } from '@sieve/core';
@@ -30,6 +31,8 @@ export interface StoredContact {
   firmKey: string;
   /** What is known of its company; null when that was not looked at. */
   firm: Firm | null;
+  /** What is known of their phone; null when that was not looked at. */
+  phone: KnownPhone | null;
   verdict: Judgement['verdict'] | '';
   reason: string;
   askedAt: number;
@@ -56,6 +59,7 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   filledBy: true,
   firmKey: true,
   firm: true,
+  phone: true,
   reason: true,
   askedAt: true,
   why: true,
@@ -82,6 +86,13 @@ export function fromColumns(columns: ContactColumns): StoredContact {
   const rest = JSON.parse(columns.at(-1) as string) as unknown[];
   REST_FIELDS.forEach((field, i) => (contact[field] = rest[i]));
   return contact as unknown as StoredContact;
+}
+
+/** Somebody as the register knows them: a phone that was found may be a household's, and tells nobody. */
+export function knownPerson(columns: ContactColumns): Person {
+  const person = personOf(columns);
+  if (person.phone === '' || !fromColumns(columns).filledBy.phone) return person;
+  return { ...person, phone: '' };
 }
 
 /** The person of a contact alone, without reading its JSON. */

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { csvLine, harmless, widthOf, type Column, type RawRow } from '@sieve/core';
+import { harmlessLine, widthOf, type Column, type RawRow } from '@sieve/core';
 import { ISSUE_WORDS, type Format } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { openLines, type sourceById } from './store';
@@ -38,7 +38,7 @@ export async function gapTable(
       if (code !== undefined) rows.push([String(row.line), ISSUE_WORDS[code], ...cellsOf(row, width)]);
     }
   const header = [lineName(id), WHAT, ...columns.slice(0, width).map((column) => column.name)];
-  return `\uFEFF${[header, ...rows].map((cells) => `${csvLine(cells.map(harmless))}\r\n`).join('')}`;
+  return `\uFEFF${[header, ...rows].map(harmlessLine).join('')}`;
 }
 
 /** What goes over the width stays in the last column, to be seen. */

@@ -22,6 +22,7 @@ import * as z from 'zod';
 import type { AppContext } from '../app-context';
 import { inTransaction } from '../db/open';
 import { AppError } from '../errors';
+import { asCsvFile } from '../http/attachment';
 import { byId, ok } from '../http/schemas';
 import { theJob } from '../jobs/the-job';
 import { gapIn, gapTable } from './gap';
@@ -136,11 +137,7 @@ export const sourceRoutes =
       async ({ params }, reply) => {
         const source = sourceById(db, params.source);
         if (source?.jobId !== params.id || source.file === '') throw new AppError('not-found', { what: 'source' });
-        const name = `to mend, ${source.name.replace(/[^\p{L}\p{N}. -]/gu, ' ')}.csv`;
-        return reply
-          .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(name)}`)
-          .type('text/csv; charset=utf-8')
-          .send(await gapTable(db, source, dataDir));
+        return asCsvFile(reply, `to mend, ${source.name}`).send(await gapTable(db, source, dataDir));
       },
     );
   };

@@ -1,10 +1,13 @@
 import {
   zoneOf,
+  type ChargesQuery,
   type ExportLayout,
   type FirmQuery,
   type GroupQuery,
+  type LedgerQuery,
   type RowQuery,
   type Settings,
+  type Sought,
   type TypedContact,
   type WordChangesBody,
 } from '@sieve/contract';
@@ -17,7 +20,11 @@ import { lookAtPage, previewPage, type ToLookAt } from '../harvests/page-look';
 import { firmEffect } from '../sieve/firm-effect';
 import { firmPairs } from '../sieve/firm-pairs';
 import { firmPage, firmView } from '../sieve/firms';
-import { estimateFor } from '../sieve/estimate';
+import { estimateFor, phoneEstimate } from '../sieve/estimate';
+import { chargesFile, ledgerView } from '../ledger/ledger';
+import { lookupOrders } from '../sieve/lookup-orders';
+import { verdictCounts } from '../sieve/verdict-counts';
+import { verdictList } from '../sieve/verdict-list';
 import { hitRates } from '../sieve/hit-rates';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
@@ -46,7 +53,7 @@ const QUICK_LOOKS = {
   contact: (db: Db, { lists }: Settings, jobId: number, contact: number) => contactView(db, jobId, contact, lists),
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
-  hitRates: (db: Db, _: Settings, jobId: number) => hitRates(db, jobId),
+  hitRates: (db: Db, settings: Settings, jobId: number, now: number) => hitRates(db, jobId, settings, now),
   groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
   sourceColumns: (db: Db, { lists }: Settings, jobId: number, sourceId: number) =>
     columnsOf(db, jobId, sourceId, lists),
@@ -62,10 +69,17 @@ const QUICK_LOOKS = {
   firm: (db: Db, _: Settings, jobId: number, step: string, key: string) => firmView(db, jobId, step, key),
   heldAlready: (db: Db, { lists }: Settings, jobId: number | null, typed: TypedContact) =>
     heldAlready(db, jobId, typed, lists),
+  verdictCounts: (db: Db, _: Settings, jobId: number) => verdictCounts(db, jobId),
+  ledger: (db: Db, settings: Settings, query: LedgerQuery) => ledgerView(db, settings, query, Date.now()),
+  charges: (db: Db, settings: Settings, query: ChargesQuery) => chargesFile(db, settings, query),
+  lookupOrders: (db: Db, settings: Settings, order: readonly string[], of: Sought) =>
+    lookupOrders(db, settings, order, of, Date.now()),
+  verdicts: (db: Db, _: Settings, jobId: number) => [...verdictList(db, jobId)].join(''),
   lookUp: (db: Db, _: Settings, q: string) => lookUp(db, q),
   contacts: (db: Db, _: Settings, q: string, most: number) => findContacts(db, q, most),
-  estimate: (db: Db, settings: Settings, jobId: number, contacts?: number) =>
-    estimateFor(db, jobId, settings, contacts),
+  estimate: (db: Db, settings: Settings, jobId: number, now: number, contacts?: number) =>
+    estimateFor(db, jobId, settings, now, contacts),
+  phoneEstimate: (db: Db, settings: Settings, jobId: number, now: number) => phoneEstimate(db, jobId, settings, now),
   sources: (db: Db, _: Settings, jobId: number) => sourceRows(db, jobId),
 };
 

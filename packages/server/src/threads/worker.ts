@@ -6,6 +6,7 @@ import { AppError, failure, type Failure } from '../errors';
 import { runExport } from '../exports/export-run';
 import { runHarvest } from '../harvests/harvest-run';
 import { asking } from '../outside/ask';
+import { callsKept } from '../outside/service-days';
 import { directoryClient } from '../outside/directory/client';
 import type { RunContext, RunHandler } from '../runs/context';
 import { pullBatch } from '../searches/pull-run';
@@ -40,7 +41,7 @@ const PROGRESS_EVERY_MS = 250;
 const HANDLERS: { [K in RunKind]: (settings: Settings) => RunHandler<K> } = {
   'bring-in': () => runBringIn,
   sift: () => runSift,
-  ask: (settings) => askHandler(asking(settings)),
+  ask: (settings) => (context) => askHandler(asking(settings, callsKept(context)))(context),
   export: () => runExport,
   pull: (settings) => (context) =>
     pullBatch(context, directoryIn(settings), { ...settings.pace, zone: zoneOf(settings) }),

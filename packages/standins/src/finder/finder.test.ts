@@ -9,10 +9,14 @@ let app: Awaited<ReturnType<typeof startFinder>>;
 beforeAll(async () => (app = await startFinder(world, PORT, shared)));
 afterAll(() => app.close());
 
-async function call(method: string, path: string, body?: object, key = 'lantern-demo-key') {
+async function call(method: string, path: string, body?: object, key = 'lantern-demo-key', as = '') {
   const response = await fetch(`http://127.0.0.1:${PORT}${path}`, {
     method,
-    headers: { authorization: `Bearer ${key}`, ...(body && { 'content-type': 'application/json' }) },
+    headers: {
+      authorization: `Bearer ${key}`,
+      ...(body && { 'content-type': 'application/json' }),
+      ...(as && { 'idempotency-key': as }),
+    },
     ...(body && { body: JSON.stringify(body) }),
   });
   return {
@@ -21,16 +25,20 @@ async function call(method: string, path: string, body?: object, key = 'lantern-
     body: (await response.json()) as object,
   };
 }
-/** Asked as slowly as it wants to be, and again after an outage. */
+/** Asked as slowly as it wants to be. */
+async function paced(...asked: Parameters<typeof call>) {
+  for (;;) {
+    const answer = await call(...asked);
+    if (answer.status !== 429) return answer;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+}
+/** Asked again after an outage, too. */
 async function lookUp({ firstName, lastName, firm }: (typeof world.people)[number]) {
   for (;;) {
-    const { status, body } = await call('POST', '/v1/lookups', {
-      first_name: firstName,
-      last_name: lastName,
-      domain: firm.domain,
-    });
-    if (status === 200) return body as { lookup: string; email: string | null; price_cents: number };
-    await new Promise((resolve) => setTimeout(resolve, status === 429 ? 300 : 0));
+    const body = { first_name: firstName, last_name: lastName, domain: firm.domain };
+    const answer = await paced('POST', '/v1/lookups', body);
+    if (answer.status === 200) return answer.body as { lookup: string; email: string | null; price_cents: number };
   }
 }
 
@@ -61,13 +69,37 @@ test('a purchase is made once, however often it is sent, and only of what was of
   let at = 0;
   do offer = await lookUp(world.people[at++]!);
   while (!offer.email);
-  const buy = () => call('PUT', `/v1/purchases/${offer.lookup}`);
-  expect((await buy()).body).toEqual({ lookup: offer.lookup, email: offer.email, bought: true });
+  const buy = () => paced('PUT', `/v1/purchases/${offer.lookup}`);
+  expect((await buy()).body).toEqual({
+    lookup: offer.lookup,
+    email: offer.email,
+    bought: true,
+    price_cents: 15,
+    credits: 0,
+  });
   expect((await buy()).status).toBe(200);
-  expect((await call('PUT', '/v1/purchases/lk-nothing')).status).toBe(404);
-  expect((await call('GET', '/v1/account')).body).toEqual({
+  expect((await paced('PUT', '/v1/purchases/lk-nothing')).status).toBe(404);
+  expect((await paced('GET', '/v1/account')).body).toEqual({
     purchases: [{ lookup: offer.lookup, email: offer.email, cents: 15 }],
     cents: 15,
+  });
+});
+
+test('it says who has most addresses, is sometimes wrong, and is paid for whom it names', async () => {
+  const before = ((await paced('GET', '/v1/account')).body as { cents: number }).cents;
+  let [named, right] = [0, 0];
+  for (const { email, firstName, lastName } of world.people.slice(0, 60)) {
+    const { person } = (await paced('POST', '/v1/people', { email }, undefined, email)).body as {
+      person: { first_name: string; last_name: string } | null;
+    };
+    if (!person) continue;
+    named++;
+    if (person.first_name === firstName && person.last_name === lastName) right++;
+  }
+  expect([named / 60 > 0.5, named / 60 < 0.9, right / named > 0.8, right < named]).toEqual([true, true, true, true]);
+  expect(((await paced('GET', '/v1/account')).body as { cents: number }).cents - before).toBe(15 * named);
+  expect((await paced('POST', '/v1/people', { email: 'nobody@tidewell.example' })).body).toMatchObject({
+    person: null,
   });
 });
 
@@ -81,4 +113,27 @@ test('it keeps its pace, says when to come back, and can be told to be out of or
   await new Promise((resolve) => setTimeout(resolve, 1000));
   expect((await call('GET', '/v1/account')).status).toBe(500);
   await call('PUT', '/control/scenario', {});
+});
+
+test('each of the others has its key, and charges for what it says it charges for', async () => {
+  const { firstName, lastName, firm } = world.people.find(({ firm }) => firm.country === 'GB')!;
+  const body = { first_name: firstName, last_name: lastName, domain: firm.domain };
+  expect((await call('POST', '/seamark/v1/lookups', body)).status).toBe(401);
+  const until200 = async (id: string, as = '') => {
+    for (;;) {
+      const asked = await paced('POST', `/${id}/v1/lookups`, body, `${id}-demo-key`, as);
+      if (asked.status === 200) return asked.body as { email: string | null };
+    }
+  };
+  const bill = async (id: string) =>
+    ((await paced('GET', `/${id}/v1/account`, undefined, `${id}-demo-key`)).body as { cents: number }).cents;
+  // It knows Ireland only.
+  expect((await until200('seamark')).email).toBeNull();
+  for (const as of ['one', 'one', 'another']) await until200('glowworm', as);
+  expect([await bill('seamark'), await bill('glowworm')]).toEqual([0, 4]);
+  expect((await until200('beacon')).email).not.toBeNull();
+  expect(await bill('beacon')).toBe(0);
+  // Its plan holds 40 credits; whoever is asked about after them costs money.
+  for (let n = 0; n < 40; n++) await until200('beacon', `again ${n}`);
+  expect(await bill('beacon')).toBe(28);
 });

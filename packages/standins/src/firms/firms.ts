@@ -1,6 +1,7 @@
 import Fastify, { type FastifyInstance } from 'fastify';
 import { type CallLog, type Scenario } from '../kit/call-log';
 import { chance } from '../kit/chance';
+import { gate } from '../kit/gate';
 import { factsOf } from '../sites/trade';
 import { letters, type Firm, type World } from '../world/world';
 
@@ -28,14 +29,10 @@ export async function startFirms(
     byStem.set(stem, [...(byStem.get(stem) ?? []), firm]);
   }
   const bought = new Set<string>();
-  let window = { second: 0, calls: 0 };
   const isKnown = (firm: Firm) => chance('company known', firm.id) < KNOWS;
 
+  app.addHook('onRequest', gate(KEY, PER_SECOND));
   app.addHook('onRequest', async (request, reply) => {
-    if (request.headers.authorization !== `Bearer ${KEY}`) return reply.status(401).send({ error: 'unknown key' });
-    const second = Math.floor(Date.now() / 1000);
-    window = window.second === second ? { second, calls: window.calls + 1 } : { second, calls: 1 };
-    if (window.calls > PER_SECOND) return reply.status(429).header('retry-after', '1').send({ error: 'too fast' });
     if (shared.scenario.firmsStatus > 0)
       return reply.status(shared.scenario.firmsStatus).send({ error: 'out of order' });
     shared.log.add('firms', request.url);

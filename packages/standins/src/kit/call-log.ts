@@ -42,6 +42,8 @@ export interface Scenario {
   webStatus: number;
   /** Answers of the company service to fail with this status. */
   firmsStatus: number;
+  /** Phone services that are out of order, by id. */
+  phonesDown: string[];
 }
 
 export const PLAIN: Scenario = {
@@ -55,4 +57,5 @@ export const PLAIN: Scenario = {
   daysAhead: 0,
   webStatus: 0,
   firmsStatus: 0,
+  phonesDown: [],
 };

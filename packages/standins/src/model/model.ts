@@ -12,13 +12,16 @@ const DENIES =
   /\bnot make|those who make|cheese vats|ice cream|we sell|advise|install|packaging|ready meals|bottle milk/i;
 
 /**
- * A language model behind a chat endpoint, `POST /v1/chat/completions`, that reads a few words of the text it is given: enough to say
+ * A language model behind a chat endpoint, `POST /v1/chat/completions`, `GET /v1/models` says which ones there are, that reads a few words of the text it is given: enough to say
  * whether somebody makes cheese, in English, German and French. Its answer stands in a fence; now and then it makes a sentence up.
  */
 export async function startModel(port: number, shared: { log: CallLog; scenario: Scenario }): Promise<FastifyInstance> {
   const app = Fastify({ forceCloseConnections: true });
-  app.post('/v1/chat/completions', (request, reply) => {
+  app.addHook('onRequest', async (request, reply) => {
     if (request.headers.authorization !== `Bearer ${KEY}`) return reply.status(401).send({ error: 'unknown key' });
+  });
+  app.get('/v1/models', () => ({ object: 'list', data: [{ id: 'reeve-small', object: 'model' }] }));
+  app.post('/v1/chat/completions', (request, reply) => {
     const { messages = [] } = (request.body ?? {}) as { messages?: { role: string; content: string }[] };
     const asked = messages.findLast(({ role }) => role === 'user')?.content ?? '';
     shared.log.add('model', asked.split('\n')[0]!);

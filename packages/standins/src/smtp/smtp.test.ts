@@ -56,7 +56,11 @@ test('a mailbox that is there, is full, or is gone', async () => {
 });
 
 test('some firms take anything, refuse everybody, hang up, or say to try later', async () => {
-  expect(await asked(`no-such-name@${someone('catch-all', 'open').firm.domain}`)).toBe(250);
+  const { firm } = someone('catch-all', 'open');
+  expect(await asked(`no-such-name@${firm.domain}`)).toBe(250);
+  const wary = world.firms.filter(({ manner }) => manner === 'catch-all');
+  const madeUp = await Promise.all(wary.slice(0, 40).map(({ domain }) => asked(`0123456789abcdef@${domain}`)));
+  expect(new Set(madeUp)).toEqual(new Set([250, 550]));
   expect(await asked(someone('refuse', 'open').email)).toBe(554);
   expect(await asked(someone('drop', 'open').email)).toBe(0);
   const { email } = someone('greylist', 'open');

@@ -1,7 +1,7 @@
 import { SMTPServer, type SMTPServerAddress, type SMTPServerSession } from 'smtp-server';
 import type { CallLog, Scenario } from '../kit/call-log';
-import { chance } from '../kit/chance';
 import { PROVIDERS } from '../dns/dns';
+import { mailboxAt, type Mailbox } from '../world/mailboxes';
 import type { World } from '../world/world';
 
 /** A server that says "try later" takes the same question this much later. */
@@ -24,31 +24,24 @@ export async function startSmtp(
 
   function replyTo(email: string): Reply | 'ok' | 'drop' {
     const domain = email.slice(email.lastIndexOf('@') + 1);
-    if (PROVIDERS.has(domain)) return chance('provider', email) < 0.85 ? 'ok' : GONE;
     const firm = world.firmByDomain.get(domain);
-    if (!firm) return { code: 550, text: '5.7.1 Relaying denied' };
-    if (firm.manner === 'catch-all') return 'ok';
-    if (firm.manner === 'drop') return 'drop';
-    if (firm.manner === 'refuse')
+    if (!firm && !PROVIDERS.has(domain)) return { code: 550, text: '5.7.1 Relaying denied' };
+    if (firm?.manner === 'refuse')
       return { code: 554, text: '5.7.1 Service refused, your address has a poor reputation' };
-    if (firm.manner === 'greylist') {
+    if (firm?.manner === 'greylist') {
       const first = firstAsked.get(email);
       if (first === undefined) firstAsked.set(email, Date.now());
       if (first === undefined || Date.now() - first < GREYLIST_MS)
         return { code: 451, text: '4.7.1 Greylisted, please try again later' };
     }
-    const person = world.personByEmail.get(email);
-    const role = /^(info|sales|office)@/.test(email);
-    if (!person) return role ? 'ok' : GONE;
-    if (person.mailbox === 'full') return { code: 452, text: '4.2.2 Mailbox full' };
-    return person.mailbox === 'moved' ? GONE : 'ok';
+    return REPLIES[mailboxAt(world, email)];
   }
 
   const server: SMTPServer = new SMTPServer({
     name: 'mx.standin.example',
     banner: 'simulated mail server',
     authOptional: true,
-    disabledCommands: ['AUTH', 'STARTTLS'],
+    disabledCommands: ['AUTH'],
     disableReverseLookup: true,
     logger: false,
     onConnect(_session, done) {
@@ -83,7 +76,13 @@ export async function startSmtp(
   return { close: () => void server.close() };
 }
 
-const GONE: Reply = { code: 550, text: '5.1.1 No such mailbox here' };
+const REPLIES: Record<Mailbox, Reply | 'ok' | 'drop'> = {
+  open: 'ok',
+  any: 'ok',
+  none: { code: 550, text: '5.1.1 No such mailbox here' },
+  full: { code: 452, text: '4.2.2 Mailbox full' },
+  unsure: 'drop',
+};
 
 const connectionOf = (server: SMTPServer, id: string) =>
   [...(server as unknown as { connections: Set<{ id: string; close: () => void }> }).connections].find(

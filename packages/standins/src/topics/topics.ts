@@ -22,7 +22,7 @@ const DAY_MS = 86_400_000;
 
 /**
  * A feed of what people at companies read about, new each week. `GET /v1/weeks/current/:domain` says for nothing whether there is anything;
- * `PUT /v1/purchases/:record` buys it, once however often it is asked.
+ * `PUT /v1/purchases/:record` buys it, once however often it is asked. `GET /v1/account` is its bill.
  */
 export async function startTopics(
   world: World,
@@ -37,6 +37,7 @@ export async function startTopics(
     return some.length > 0 ? some : [TOPICS[firm % TOPICS.length]!];
   };
 
+  const bought = new Set<string>();
   app.addHook('onRequest', async (request, reply) => {
     if (request.headers.authorization !== `Bearer ${KEY}`) return reply.status(401).send({ error: 'unknown key' });
     shared.log.add('topics', request.url);
@@ -49,8 +50,11 @@ export async function startTopics(
   app.put('/v1/purchases/:record', (request, reply) => {
     const found = /^wk-(\d+)-(\d+)$/.exec((request.params as { record: string }).record);
     const topics = found ? topicsOf(Number(found[1]), Number(found[2])) : [];
-    return topics.length > 0 ? { topics } : reply.status(404).send({ error: 'nothing was offered under this record' });
+    if (topics.length === 0) return reply.status(404).send({ error: 'nothing was offered under this record' });
+    bought.add(found![0]);
+    return { topics };
   });
+  app.get('/v1/account', () => ({ records: bought.size, cents: bought.size * PRICE_CENTS }));
   await app.listen({ host: '127.0.0.1', port });
   return app;
 }

@@ -69,6 +69,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/picks/picks').then((m) => m.Picks),
   },
   {
+    path: 'ledger',
+    title: 'Ledger · Crisp Sieve',
+    loadComponent: () => import('./features/ledger/ledger').then((m) => m.Ledger),
+  },
+  {
     path: 'runs',
     title: 'Runs · Crisp Sieve',
     loadComponent: () => import('./features/runs/runs').then((m) => m.Runs),

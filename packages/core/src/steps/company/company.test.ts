@@ -1,3 +1,4 @@
+import { NONE_MADE } from '../../model/made';
 import type { DecisionBody } from '../../decisions/decision';
 import { sortDecisions } from '../../decisions/sort-decisions';
 import type { Answer, Question } from '../../facts/facts';
@@ -57,7 +58,9 @@ function through(
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
     suppression: new Map(),
     elsewhere: () => NOWHERE,
+    made: NONE_MADE,
     lists: NO_LISTS,
+    phoneCountry: 'GB',
   };
   const answerTo = (ask: Question): Answer => {
     switch (ask.kind) {
@@ -93,7 +96,11 @@ test('a domain is found by name and place; one that nobody holds or that is for 
     { name: 'Brackenfold Packaging', domain: 'other.example', city: 'Wells', country: 'GB' },
   ];
   const at = { company: 'Brackenfold Dairy', city: 'Wells', country: 'GB' };
-  const one = weighFirms(at, [firms[2]!, { ...firms[2]!, domain: 'far.example', city: 'Cork', country: 'IE' }]);
+  const by = 'fernbank';
+  const one = weighFirms(at, [
+    { ...firms[2]!, by },
+    { ...firms[2]!, domain: 'far.example', city: 'Cork', country: 'IE', by },
+  ]);
   expect(one.map(({ domain, sure }) => [domain, sure > 0.9])).toEqual([
     ['brackenfold.example', true],
     ['far.example', false],
@@ -107,6 +114,28 @@ test('a domain is found by name and place; one that nobody holds or that is for 
   const found = through(firm({ ...at, domain: '' }), { findBy: 'fernbank' }, { firms: [firms[2]!], sites });
   expect(found.contact.person.domain).toBe('brackenfold.example');
   expect(found.contact.added.domain).toMatchObject({ via: 'fernbank' });
+  // The directory is asked too; what both know counts once.
+  const both = { findBy: 'fernbank', findInDirectory: true };
+  const twice = through(firm({ ...at, domain: '' }), both, { firms: [firms[2]!], sites });
+  expect(twice.contact.person.domain).toBe('brackenfold.example');
+  expect(twice.contact.added.domain).toMatchObject({ via: 'directory', sure: 0.97 });
+});
+
+test('who reads like a competitor is out: by the words that few sites say', () => {
+  const sites = {
+    'rival.example': site('We make washed rind cheese in Wells.', 'Our cheesemakers age it in caves.'),
+    'alike.example': site('Washed rind cheese from caves.', 'Our cheesemakers are proud.'),
+    'other.example': site('We sell packaging in Wells.', 'Our boxes are proud.'),
+  };
+  const options = { competitors: ['rival.example', 'Some Name Ltd'], likeCompetitors: 0.4 };
+  const one = (domain: string, more: Partial<CompanyOptions> = {}) =>
+    through(firm({ domain }), { ...options, ...more }, { sites });
+  const alike = one('alike.example');
+  expect(alike).toMatchObject({ code: 'like-competitor', why: { is: 'rival.example' } });
+  expect(alike.asked).toEqual(['website', 'website']);
+  expect(one('other.example').code).toBeNull();
+  expect(one('alike.example', { likeCompetitors: 0 })).toMatchObject({ code: null, asked: [] });
+  expect(one('gone.example').code).toBeNull();
 });
 
 test('a sentence speaks for or against; one that denies is turned round', () => {

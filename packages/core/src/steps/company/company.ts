@@ -1,12 +1,14 @@
 import type { Facts, Wanted } from '../../facts/facts';
-import type { FirmRecord } from '../../facts/firms';
+import { DIRECTORY, type FirmRecord } from '../../facts/firms';
 import type { Contact } from '../../model/contact';
 import { NOTHING_KNOWN } from '../../model/firm';
 import type { PersonField } from '../../model/person';
+import { isHost } from '../../tidy/link';
 import { waiting, type Step } from '../step';
 import { answersTo, askSites } from './ask-site';
 import { findDomain } from './find-domain';
 import { firmRules } from './firm-rules';
+import { likeSites } from './like-sites';
 import { companyOptions, type CompanyOptions } from './options';
 
 /** A domain that is less likely a company's is not taken, but offered for judging; one less likely still is not worth a look. */
@@ -22,17 +24,20 @@ export const company: Step<CompanyOptions> = {
   optional: true,
   startsOff: true,
   asks: true,
-  prepare: (_all, options, { facts, decisions }) => {
-    const { findBy, question, detailsBy, topicsBy } = options;
+  prepare: (all, options, { facts, decisions }) => {
+    const { findBy, findInDirectory, question, detailsBy, topicsBy } = options;
+    const knowing = [...(findInDirectory ? [DIRECTORY] : []), ...(findBy === '' ? [] : [findBy])];
     const sites = askSites(options, facts, answersTo(question, decisions));
     const breaks = firmRules(options);
+    const domains = all.map(({ person }) => person.domain);
+    const likeCompetitor = competitorLike(options, domains, facts);
     return (contact, kept) => {
       contact.firm = NOTHING_KNOWN;
-      if (contact.person.domain === '' && contact.person.company !== '' && findBy !== '') {
-        const search = findDomain(contact.person, findBy, facts);
+      if (contact.person.domain === '' && contact.person.company !== '' && knowing.length > 0) {
+        const search = findDomain(contact.person, knowing, facts);
         if ('ask' in search) return waiting(search);
-        const { sure = 0, domain = '', name = '' } = search.found ?? {};
-        if (sure >= TAKE_FROM) fill(contact, findBy, { domain }, sure);
+        const { sure = 0, domain = '', name = '', by = '' } = search.found ?? {};
+        if (sure >= TAKE_FROM) fill(contact, by, { domain }, sure);
         else if (sure >= OFFER_FROM && !kept)
           return { state: 'look', code: 'domain-doubtful', why: { domain, name, chance: Math.round(sure * 100) } };
       }
@@ -43,6 +48,9 @@ export const company: Step<CompanyOptions> = {
         return rule && { state: 'aside' as const, code: rule.code, why: { is: rule.is } };
       };
       if (!kept && broken()) return broken();
+      const like = kept ? null : likeCompetitor(domain);
+      if (like && 'ask' in like) return waiting(like);
+      if (like) return { state: 'aside', code: 'like-competitor', why: { is: like.domain, percent: like.percent } };
       if (question !== '') {
         if (domain === '') return { state: 'look', code: 'website-unknown' };
         const site = sites.ask(domain);
@@ -71,6 +79,28 @@ export const company: Step<CompanyOptions> = {
     };
   },
 };
+
+/**
+ * Finds the competitor that a company's website reads too much like.
+ *
+ * @param all domains of the companies of the job
+ */
+export function competitorLike(
+  { competitors, likeCompetitors }: Pick<CompanyOptions, 'competitors' | 'likeCompetitors'>,
+  all: readonly string[],
+  facts: Facts,
+): (domain: string) => { domain: string; percent: number } | Wanted | null {
+  const those = likeCompetitors === 0 ? [] : competitors.map((one) => one.toLowerCase()).filter(isHost);
+  const likeOf = likeSites(those, all, facts);
+  return (domain) => {
+    const found = likeOf(domain);
+    if ('ask' in found) return found;
+    const { like } = found;
+    return like && like.share >= likeCompetitors
+      ? { domain: like.domain, percent: Math.round(like.share * 100) }
+      : null;
+  };
+}
 
 /** What a service knows of a company; null when it knows nothing. */
 export function buyDetails(domain: string, service: string, facts: Facts): FirmRecord | Wanted | null {

@@ -12,6 +12,8 @@ export interface Candidate {
   domain: string;
   name: string;
   sure: number;
+  /** Who knew it: the id of a service, or `DIRECTORY`. */
+  by: string;
 }
 
 /** Chances that a company of the same name is the one, by what else agrees. Common practice, no source. */
@@ -26,18 +28,22 @@ const LEAST_ALIKE = 0.9;
 const MOST = 3;
 
 /**
- * The domain of a company that is known by its name: what a service knows by that name, weighed by name and place; those that nobody
- * holds, or that are for sale, are passed over.
+ * The domain of a company that is known by its name: what services and the directory know by that name, weighed together by name and place; those
+ * that nobody holds, or that are for sale, are passed over.
  */
 export function findDomain(
   person: Pick<Person, 'company' | 'city' | 'country'>,
-  service: string,
+  services: readonly string[],
   facts: Facts,
 ): { found: Candidate | null } | Wanted {
   const { company: name, city, country } = person;
-  const search = facts({ kind: 'firm-search', service, name, city, country });
-  if (!search.fact) return search;
-  const weighed = weighFirms(person, search.fact.answer.firms).slice(0, MOST);
+  const firms: KnownFirm[] = [];
+  for (const service of services) {
+    const search = facts({ kind: 'firm-search', service, name, city, country });
+    if (!search.fact) return search;
+    firms.push(...search.fact.answer.firms.map((firm) => ({ ...firm, by: service })));
+  }
+  const weighed = weighFirms(person, firms).slice(0, MOST);
   for (const candidate of weighed) {
     const site = facts({ kind: 'website', domain: candidate.domain });
     if (!site.fact) return site;
@@ -48,13 +54,15 @@ export function findDomain(
   return { found: null };
 }
 
-/** Companies that a name may stand for, the likeliest first; those that are as likely share what there is. */
+type KnownFirm = FirmCandidate & { by: string };
+
+/** Companies that a name may stand for, each domain once, the likeliest first; those that are as likely share what there is. */
 export function weighFirms(
   { company, city, country }: Pick<Person, 'company' | 'city' | 'country'>,
-  firms: readonly FirmCandidate[],
+  firms: readonly KnownFirm[],
 ): Candidate[] {
   const own = fold(parseCompany(company).name);
-  const all = firms.flatMap((firm): Candidate[] => {
+  const each = firms.flatMap((firm): Candidate[] => {
     const name = parseCompany(firm.name).name;
     const alike = jaroWinkler(own, fold(name), LEAST_ALIKE);
     const domain = canonicalLink(firm.domain);
@@ -70,8 +78,10 @@ export function weighFirms(
         : country !== '' && country === firm.country
           ? SAME_COUNTRY
           : NAME_ONLY;
-    return [{ domain, name, sure: place * (alike === 1 ? 1 : alike - 0.1) }];
+    return [{ domain, name, sure: place * (alike === 1 ? 1 : alike - 0.1), by: firm.by }];
   });
+  const likeliest = [...each].sort((a, b) => b.sure - a.sure);
+  const all = likeliest.filter((one, i) => likeliest.findIndex(({ domain }) => domain === one.domain) === i);
   const odds = (sure: number) => sure / (1 - sure);
   const sum = all.reduce((total, { sure }) => total + odds(sure), 0);
   return all.map((one) => ({ ...one, sure: Math.min(one.sure, odds(one.sure) / sum) })).sort((a, b) => b.sure - a.sure);

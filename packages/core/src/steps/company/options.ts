@@ -12,6 +12,8 @@ const people = z.int().min(0).max(10_000_000).default(0);
 export const companyOptions = z.object({
   /** Id of the service that finds the domain of a company that has none; '': none does. */
   findBy: z.string().max(40).default(''),
+  /** The directory is asked for it too, where one is set up. */
+  findInDirectory: z.boolean().default(false),
   /** Asked of each company's own website; '': the sites are not read. */
   question: z.string().trim().max(200).default(''),
   /** Words that speak for a yes and for a no; a star is any letters. */
@@ -44,5 +46,7 @@ export const companyOptions = z.object({
   topics: words,
   /** Domains and names. */
   competitors: words,
+  /** Companies whose website reads at least so like that of a competitor are out too, 0 to 1; 0: none. */
+  likeCompetitors: z.number().min(0).max(1).default(0),
 });
 export type CompanyOptions = z.output<typeof companyOptions>;

@@ -1,3 +1,4 @@
+import { NONE_MADE } from '../../model/made';
 import { sortDecisions } from '../../decisions/sort-decisions';
 import type { DecisionBody } from '../../decisions/decision';
 import type { Answer, Question } from '../../facts/facts';
@@ -42,7 +43,9 @@ function through(
     decisions: sortDecisions(decisions.map((body, i) => ({ id: i + 1, body }))),
     suppression: new Map(),
     elsewhere: () => NOWHERE,
+    made: NONE_MADE,
     lists: NO_LISTS,
+    phoneCountry: 'GB',
   };
   const contact: Contact = newContact(1, person, false);
   const advance = profile.prepare([contact], profileOptions.parse(options), env);
@@ -135,11 +138,13 @@ test('an older sieve gets the step where a new one has it, turned off', () => {
   expect(completedSieve(older).map(({ kind, on }) => `${kind} ${on}`)).toEqual([
     'tidy true',
     'match true',
+    'owner false',
     'screen true',
     'profile false',
     'company false',
     'append-email true',
     'verify true',
+    'append-phone false',
   ]);
   expect(completedSieve(defaultSieve())).toEqual(defaultSieve());
 });

@@ -1,4 +1,5 @@
-import { atAnyAge, type Facts, type Wanted } from '../../facts/facts';
+import { DIRECTORY } from '../../facts/firms';
+import { atAnyAge, wantedOf, type Facts, type Wanted } from '../../facts/facts';
 import type { Listed } from '../../facts/profiles';
 import type { Sorted } from '../../decisions/sort-decisions';
 import type { Contact } from '../../model/contact';
@@ -35,7 +36,7 @@ export const profile: Step<ProfileOptions> = {
       const theirs = said === undefined ? found[0] : found.find(({ profile }) => profile.person.profile === said);
       if (said !== undefined && !theirs) {
         contact.person = { ...person, profile: said };
-        contact.added = { ...contact.added, profile: { via: 'directory', alternatives: [], sure: 1 } };
+        contact.added = { ...contact.added, profile: { via: DIRECTORY, alternatives: [], sure: 1 } };
         return null;
       }
       if (!theirs || theirs.chance < options.judgeFrom)
@@ -68,7 +69,7 @@ function take(
 ) {
   const others = found.map(({ profile }) => profile.person.profile).filter((link) => link !== theirs.profile);
   const person = { ...contact.person, profile: theirs.profile };
-  contact.added = { ...contact.added, profile: { via: 'directory', alternatives: others.slice(0, 3), sure } };
+  contact.added = { ...contact.added, profile: { via: DIRECTORY, alternatives: others.slice(0, 3), sure } };
   contact.person = person;
   // Where they work now is nothing for a row of where they worked.
   if (person.company !== '' && (levels.company ?? 0) < 2) return;
@@ -77,7 +78,7 @@ function take(
     for (const field of fields) {
       if (person[field] !== '' || theirs[field] === '') continue;
       person[field] = theirs[field];
-      contact.added[field] = { via: 'directory', alternatives: [], sure };
+      contact.added[field] = { via: DIRECTORY, alternatives: [], sure };
     }
   }
 }
@@ -103,9 +104,9 @@ export function findProfile(
   for (const question of questionsFor(person, options)) {
     const ask = { kind: 'profiles' as const, ...question };
     const known = ever(ask);
-    if (!known.fact) return { ask: known.ask, silent: known.silent, stale: known.stale };
+    if (!known.fact) return wantedOf(known);
     const fresh = facts(ask);
-    if (!fresh.fact) stale ??= { ask: fresh.ask, silent: fresh.silent, stale: fresh.stale };
+    if (!fresh.fact) stale ??= wantedOf(fresh);
     const { total, people } = known.fact.answer;
     for (const one of people) if (one.link !== '') profiles.set(one.link, read(one));
     if (question.company === '' && question.city === '') namesakes = Math.max(total, 1);

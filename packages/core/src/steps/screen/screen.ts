@@ -1,6 +1,6 @@
 import { companyKey } from '../../company/company-key';
 import type { Person } from '../../model/person';
-import { suppressor } from '../../suppression/suppression';
+import { callSuppressor, suppressor } from '../../suppression/suppression';
 import { remembered } from '../../text/remembered';
 import { titleReader } from '../../tidy/title-meaning';
 import type { Env, Step, Stop } from '../step';
@@ -19,7 +19,15 @@ export const screen: Step<ScreenOptions> = {
   asks: false,
   prepare: (_all, options, env) => {
     const screened = screener(options, env);
-    return ({ person, extra, firmKey }, kept) => screened(person, kept, extra, firmKey);
+    const notCalled = callSuppressor(env.suppression);
+    return (contact, kept) => {
+      const { extra, firmKey } = contact;
+      if (options.suppression && notCalled(contact.person)) {
+        contact.notCalled = true;
+        contact.person = { ...contact.person, phone: '' };
+      }
+      return screened(contact.person, kept, extra, firmKey);
+    };
   },
 };
 
@@ -74,10 +82,13 @@ export function screener(
     if (left !== 'pass' && known.left.length > 0)
       return { state: left, code: 'left-elsewhere', why: { jobs: known.left.join(', ') } };
     if (held === 'pass') return null;
-    if (known.held.length > 0) return { state: held, code: 'held-elsewhere', why: { jobs: known.held.join(', ') } };
-    if (known.likely.length > 0)
-      return { state: 'look', code: 'likely-elsewhere', why: { jobs: known.likely.join(', ') } };
-    return null;
+    const { surely, likely } = known.held();
+    if (surely.length > 0) return { state: held, code: 'held-elsewhere', why: { jobs: surely.join(', ') } };
+    if (!likely) return null;
+    const jobs = likely.jobs.join(', ');
+    const { chance } = likely;
+    if (chance === null) return { state: 'look', code: 'alike-elsewhere', why: { jobs } };
+    return { state: 'look', code: 'likely-elsewhere', why: { jobs, percent: Math.round(chance * 100) } };
   }
 
   return (p, kept, extra = {}, firmKey = '') => {

@@ -1,5 +1,5 @@
 import { firmCandidate, firmRecordAnswer, type AnswerOf, type QuestionOf } from '@sieve/core';
-import type { FinderSetting } from '@sieve/contract';
+import type { ServiceSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { callService } from '../wrap/call-service';
 import { readAs } from '../wrap/read-as';
@@ -9,7 +9,7 @@ const found = z.object({ companies: z.array(firmCandidate) });
 
 /** The companies that a service knows by a name; free. */
 export async function searchFirms(
-  service: FinderSetting,
+  service: ServiceSetting,
   { name, city, country }: QuestionOf<'firm-search'>,
   signal: AbortSignal,
 ): Promise<AnswerOf<'firm-search'>> {
@@ -20,14 +20,14 @@ export async function searchFirms(
 
 /** What a service offers of a company, and for how much; free. */
 export const offerOf = (
-  service: FinderSetting,
+  service: ServiceSetting,
   { domain }: QuestionOf<'firm-offer'>,
   signal: AbortSignal,
 ): Promise<AnswerOf<'firm-offer'>> => offerAt(service, `/v1/companies/${encodeURIComponent(domain)}`, signal);
 
 /** Buys what a service knows of a company. */
 export const buyRecord = (
-  service: FinderSetting,
+  service: ServiceSetting,
   { record }: QuestionOf<'firm-record'>,
   signal: AbortSignal,
 ): Promise<AnswerOf<'firm-record'>> => buyRecordAs(firmRecordAnswer, service, record, signal);

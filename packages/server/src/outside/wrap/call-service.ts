@@ -1,4 +1,4 @@
-import type { FinderSetting } from '@sieve/contract';
+import type { ServiceSetting } from '@sieve/contract';
 import { sleep } from './pace';
 import { retryAfterMs } from './retry-after';
 import { ServiceDown } from './service-down';
@@ -8,16 +8,18 @@ const TRIES = 4;
 /**
  * Asks a service that sells: JSON over HTTP under a key. Honours Retry-After. Throws ServiceDown.
  *
+ * @param as the same for the same question, so that a service which charges for questions can tell one that is sent again from another one:
+ *   the header of the IETF draft "The Idempotency-Key HTTP Header Field"
  * @param once the call may cost when it is repeated: it is sent again only when the service said that it did nothing. Others change
  *   nothing, or are purchases whose key is what they buy
  */
 export async function callService(
-  service: Pick<FinderSetting, 'id' | 'url' | 'key'>,
+  service: Pick<ServiceSetting, 'id' | 'url' | 'key'>,
   method: string,
   path: string,
   body: object | undefined,
   signal: AbortSignal,
-  { once = false, timeoutMs = 10_000 } = {},
+  { as = '', once = false, timeoutMs = 10_000 } = {},
 ): Promise<unknown> {
   let reason = 'it did not answer';
   for (let attempt = 1; attempt <= TRIES; attempt++) {
@@ -25,7 +27,11 @@ export async function callService(
     try {
       const response = await fetch(service.url.replace(/\/$/, '') + path, {
         method,
-        headers: { authorization: `Bearer ${service.key}`, ...(body && { 'content-type': 'application/json' }) },
+        headers: {
+          authorization: `Bearer ${service.key}`,
+          ...(body && { 'content-type': 'application/json' }),
+          ...(as && { 'idempotency-key': as }),
+        },
         ...(body && { body: JSON.stringify(body) }),
         // Where it leads to is not where the settings sent it.
         redirect: 'manual',
@@ -34,6 +40,8 @@ export async function callService(
       if (response.ok) return await response.json();
       if (response.status === 401 || response.status === 403)
         throw new ServiceDown(service.id, 'it does not accept the key');
+      if (response.status === 402)
+        throw new ServiceDown(service.id, 'it wants to be paid first, its plan may be used up');
       if (response.status < 500 && response.status !== 429)
         throw new ServiceDown(service.id, `it answered ${response.status}`);
       reason = `it answered ${response.status}`;

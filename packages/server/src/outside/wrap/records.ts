@@ -1,4 +1,4 @@
-import type { FinderSetting } from '@sieve/contract';
+import type { ServiceSetting } from '@sieve/contract';
 import * as z from 'zod';
 import { callService } from './call-service';
 import { readAs } from './read-as';
@@ -8,7 +8,7 @@ const offered = z.object({ record: z.string().min(1).max(200).nullable(), price_
 
 /** What a service offers at a path, and for how much; free. Null when it knows nothing. Throws ServiceDown. */
 export async function offerAt(
-  service: FinderSetting,
+  service: ServiceSetting,
   path: string,
   signal: AbortSignal,
 ): Promise<{ record: string | null; priceCents: number }> {
@@ -21,7 +21,7 @@ export async function offerAt(
 /** Buys a record that was offered; the same record again is bought once. Throws ServiceDown. */
 export async function buyRecordAs<T>(
   schema: z.ZodType<T>,
-  service: FinderSetting,
+  service: ServiceSetting,
   record: string,
   signal: AbortSignal,
 ): Promise<T> {

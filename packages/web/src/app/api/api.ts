@@ -8,6 +8,7 @@ import type {
   SuppressionFile,
   ScreenEffect,
   AskEstimate,
+  BouncesTold,
   CompanyPage,
   ContactGroup,
   ContactView,
@@ -23,6 +24,7 @@ import type {
   ExportRun,
   Format,
   FirmEffect,
+  LookupOrders,
   FirmPage,
   FirmPairs,
   FirmQuery,
@@ -37,9 +39,13 @@ import type {
   Job,
   JobPatch,
   KnownShape,
+  LedgerQuery,
+  LedgerView,
+  Left,
   LikeView,
   NewHarvest,
   NewJob,
+  NewRefund,
   PageView,
   PairsView,
   PickList,
@@ -58,6 +64,7 @@ import type {
   SampleView,
   Uploaded,
   ValuesView,
+  VerdictCounts,
   SearchBatchesBody,
   SearchPatch,
   SearchRow,
@@ -65,8 +72,11 @@ import type {
   SettingsView,
   SourceColumns,
   SourceRow,
+  Sought,
   SpendDay,
   SuppressionRow,
+  TriedService,
+  TryService,
   TypedContact,
   WebPage,
   WhoComes,
@@ -101,6 +111,12 @@ export class Api {
   firms = (id: number, query: Partial<FirmQuery>) =>
     this.http.get<FirmPage>(`/api/jobs/${id}/firms`, { params: asParams(query) });
   firmEffect = (job: number, options: unknown) => this.http.post<FirmEffect>(`/api/jobs/${job}/firms/effect`, options);
+  bounces = (text: string) => this.http.post<BouncesTold>('/api/bounces', { text });
+  verdictCounts = (job: number) => this.http.get<VerdictCounts>(`/api/jobs/${job}/verdict-counts`);
+  ledger = (query: LedgerQuery) => this.http.get<LedgerView>('/api/ledger', { params: asParams(query) });
+  giveBack = (refund: NewRefund) => this.http.post<{ leftCents: number }>('/api/ledger/refunds', refund);
+  lookupOrders = (order: readonly string[], of: Sought) =>
+    this.http.get<LookupOrders>('/api/lookup-orders', { params: { order: order.join(), of } });
   firmPairs = (job: number, step: string) =>
     this.http.get<FirmPairs>(`/api/jobs/${job}/firm-pairs`, { params: { step } });
   firm = (id: number, step: string, key: string) =>
@@ -155,7 +171,8 @@ export class Api {
   harvestAgain = (id: number) => this.http.post<HarvestStarted>(`/api/harvests/${id}/again`, {});
 
   runs = () => this.http.get<Run[]>('/api/runs');
-  estimate = (job: number) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`);
+  left = (job: number) => this.http.get<Left>(`/api/jobs/${job}/left`);
+  estimate = (job: number, of: Sought) => this.http.get<AskEstimate>(`/api/jobs/${job}/estimate`, { params: { of } });
   ask = (job: number, body: StartRun) => this.http.post<{ runId: number }>(`/api/jobs/${job}/runs`, body);
   actOnRun = (id: number, action: RunAction) => this.http.post<Run>(`/api/runs/${id}`, { action });
 
@@ -209,6 +226,7 @@ export class Api {
   suppress = (body: NewSuppressions) => this.http.post<Suppressed>('/api/suppressions', body);
   suppressFile = (body: SuppressionFile) => this.http.post<SuppressedFile>('/api/suppressions/file', body);
   unsuppress = (key: string): Observable<unknown> => this.http.delete('/api/suppressions', { params: { key } });
+  tryService = (service: TryService) => this.http.post<TriedService>('/api/services/try', service);
   spend = () => this.http.get<SpendDay[]>('/api/spend');
 }
 

@@ -1,15 +1,7 @@
 import { computed, effect, inject, Injectable, signal } from '@angular/core';
-import type { FinderSetting, Settings, SettingsView } from '@sieve/contract';
+import type { Settings, SettingsView } from '@sieve/contract';
 import { Api } from '../api/api';
 import { Doing } from './doing';
-
-/** Every service in the settings that sells something. */
-export const servicesIn = (settings: Settings | null): FinderSetting[] =>
-  settings
-    ? [...settings.finders, settings.companyService, settings.topicService, settings.languageModel].filter(
-        (service) => service !== null,
-      )
-    : [];
 
 export type Theme = 'auto' | 'light' | 'dark';
 

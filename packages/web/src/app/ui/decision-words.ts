@@ -82,6 +82,8 @@ export function decisionWords(body: LoggedBody): string {
       return `settings: ${changedWords(body.after)}`;
     case 'pick':
       return `${rows(body.rowIds.length)} ${body.in ? 'picked' : 'taken off the list'}`;
+    case 'refund':
+      return `${(body.cents / 100).toFixed(2)} given back of charge ${body.chargeId}: ${body.why}`;
     case 'suppress':
       return `${body.entries.length === 1 ? body.entries[0]!.value : entries(body.entries.length)} ${body.in ? 'suppressed' : 'no longer suppressed'}`;
   }

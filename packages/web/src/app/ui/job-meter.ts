@@ -18,7 +18,13 @@ import { MoneyPipe } from './money';
         }
         valid emails</span
       >
-      <span class="num dim">{{ job().spentCents | money }} / {{ job().budgetCents | money }}</span>
+      <span
+        class="num"
+        [class.dim]="!nearlySpent()"
+        [class.high]="nearlySpent()"
+        [title]="nearlySpent() ? 'Four fifths of the budget are spent' : 'Spent of the budget'"
+        >{{ job().spentCents | money }} / {{ job().budgetCents | money }}</span
+      >
     </div>
     <cs-meter [value]="valid()" [likely]="likely()" [whole]="job().targetValid || likely() || 1" label="valid emails" />
     @if (likely() > valid()) {
@@ -43,10 +49,17 @@ import { MoneyPipe } from './money';
     .dim {
       color: var(--ink-2);
     }
+    .high {
+      color: var(--saffron-ink);
+      font-weight: 600;
+    }
   `,
 })
 export class JobMeter {
   readonly job = input.required<Job>();
+  protected readonly nearlySpent = computed(
+    () => this.job().budgetCents > 0 && this.job().spentCents >= 0.8 * this.job().budgetCents,
+  );
   protected readonly valid = computed(() => this.job().summary?.verdicts.valid ?? 0);
   protected readonly likely = computed(() => this.job().summary?.likelyValid ?? 0);
 }

@@ -21,11 +21,13 @@ it('cents are money, whole amounts without a fraction, in the currency that the 
 });
 
 it('the sieve narrows from the records to what is valid', () => {
-  expect(sieveLevels(sampleJob()).map(({ left }) => left)).toEqual([2581, 2575, 1935, 1200, 1200, 1200, 1100, 425]);
+  expect(sieveLevels(sampleJob()).map(({ left }) => left)).toEqual([
+    2581, 2575, 1935, 1935, 1200, 1200, 1200, 1100, 425, 425,
+  ]);
   // A job of before a step was there.
   const { summary } = sampleJob();
   const steps = summary!.steps.filter(({ id }) => id !== 'profile');
   const before = sieveLevels(sampleJob({ summary: { ...summary!, steps } }));
-  expect(before.map(({ left }) => left)).toEqual([2581, 2575, 1935, 1200, 1200, 1200, 1100, 425]);
-  expect(sieveLevels(sampleJob({ summary: null }))).toHaveLength(8);
+  expect(before.map(({ left }) => left)).toEqual([2581, 2575, 1935, 1935, 1200, 1200, 1200, 1100, 425, 425]);
+  expect(sieveLevels(sampleJob({ summary: null }))).toHaveLength(10);
 });

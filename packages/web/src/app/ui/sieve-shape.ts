@@ -15,8 +15,8 @@ const COLOURS = ['#e3d7b4', '#d9d3ae', '#bfcba9', '#9dbb9f', '#74a293', '#468073
   template: `
     <svg
       [attr.width]="width()"
-      [attr.height]="levels().length * step()"
-      [attr.viewBox]="'0 0 100 ' + levels().length * step()"
+      [attr.height]="height()"
+      [attr.viewBox]="'0 0 100 ' + height()"
       preserveAspectRatio="none"
     >
       @for (tray of trays(); track $index) {
@@ -36,21 +36,28 @@ const COLOURS = ['#e3d7b4', '#d9d3ae', '#bfcba9', '#9dbb9f', '#74a293', '#468073
 })
 export class SieveShape {
   readonly levels = input.required<readonly SieveLevel[]>();
-  readonly step = input(62);
   readonly width = input(100);
   readonly mesh = input(true);
+  /** Of all levels or of each, in px. */
+  readonly heights = input.required<number | readonly number[]>();
 
+  private readonly each = computed(() => {
+    const heights = this.heights();
+    return typeof heights === 'number' ? this.levels().map(() => heights) : heights;
+  });
+  protected readonly height = computed(() => this.each().reduce((sum, height) => sum + height, 0));
   protected readonly trays = computed(() => {
     const levels = this.levels();
     const most = Math.max(1, ...levels.map(({ left }) => left));
-    const height = this.step();
     const gap = this.mesh() ? 6 : 2;
+    let next = 0;
     const half = (left: number) => Math.max(4, (left / most) * 39);
     return levels.map(({ left }, i) => {
       const top = half(levels[Math.max(0, i - 1)]!.left);
       const bottom = half(left);
-      const y = i * height;
-      const end = y + height - gap;
+      const y = next;
+      next += this.each()[i]!;
+      const end = next - gap;
       const radius = Math.max(0.9, 2.2 - i * 0.2);
       const spacing = radius * 3.3;
       const count = this.mesh() ? Math.floor((bottom * 2 - radius) / spacing) : 0;

@@ -12,8 +12,11 @@ describe('small components', () => {
   it('the sieve gets narrower with the rows and its mesh finer', async () => {
     const fixture = TestBed.createComponent(SieveShape);
     fixture.componentRef.setInput('levels', [{ left: 100 }, { left: 50 }, { left: 10 }]);
+    fixture.componentRef.setInput('heights', [62, 34, 62]);
     await fixture.whenStable();
     const element = fixture.nativeElement as HTMLElement;
+    expect(element.querySelector('svg')!.getAttribute('height')).toBe('158');
+    expect(element.querySelectorAll('path')[2]!.getAttribute('d')).toMatch(/^M[\d.]+ 96 /);
     const radii = [...element.querySelectorAll('circle')].map((circle) => Number(circle.getAttribute('r')));
     expect(element.querySelectorAll('path')).toHaveLength(3);
     expect(radii[0]).toBeGreaterThan(radii.at(-1)!);

@@ -1,6 +1,8 @@
 import type { Inspection } from '@sieve/contract';
 import { HttpEventType, HttpResponse } from '@angular/common/http';
-import { drawn, webHarness } from '../../testing/web-harness';
+import { TestBed } from '@angular/core/testing';
+import { Router } from '@angular/router';
+import { drawn, sampleJob, webHarness } from '../../testing/web-harness';
 import { Bring } from './bring';
 
 const inspection = (change: Partial<Inspection> = {}): Inspection => ({
@@ -40,9 +42,9 @@ const inspection = (change: Partial<Inspection> = {}): Inspection => ({
   ...change,
 });
 
-async function open() {
+async function open(inputs: { id?: string } = { id: '4' }) {
   const { http } = webHarness();
-  const bring = await drawn(Bring, { id: '4' });
+  const bring = await drawn(Bring, inputs);
   const drop = (name: string) => {
     const event = new Event('drop', { bubbles: true, cancelable: true });
     Object.assign(event, { dataTransfer: { files: [new File(['a'], name)] } });
@@ -117,6 +119,37 @@ describe('bring in', () => {
     button(/Bring in 628 rows/).click();
     const brought = http.expectOne((request) => request.url === '/api/jobs/4/sources');
     expect(brought.request.body).toMatchObject({ take: 'not-exported', columns: [{}, { held: 'overwrite' }] });
+  });
+
+  it('a list that is only to be verified makes a job whose other steps are off', async () => {
+    const { http, drop, answerUpload, settled, button, element } = await open({});
+    drop('guild.txt');
+    await answerUpload();
+    http.expectOne(inspects).flush(inspection());
+    await settled();
+    const shown = jest.spyOn(TestBed.inject(Router), 'navigate').mockResolvedValue(true);
+    const only = [...element.querySelectorAll('mat-checkbox')].find((box) => box.textContent.includes('Only verify'))!;
+    only.querySelector('input')!.click();
+    button(/Bring in 640 rows/).click();
+    const job = sampleJob({ id: 6 });
+    http.expectOne({ method: 'POST', url: '/api/jobs' }).flush(job);
+    http.expectOne((request) => request.url === '/api/jobs/6/sources').flush({ sourceId: 1, runId: 1 });
+    http.expectOne({ method: 'GET', url: '/api/jobs/6' }).flush(job);
+    const set: [string, boolean][] = [];
+    for (;;) {
+      const [request] = http.match({ method: 'POST', url: '/api/jobs/6/steps' });
+      if (!request) break;
+      const { step } = request.request.body as { step: { kind: string; on: boolean } };
+      set.push([step.kind, step.on]);
+      request.flush({ job });
+      await settled();
+    }
+    expect(set).toEqual([
+      ['match', false],
+      ['screen', false],
+      ['append-email', false],
+    ]);
+    expect(shown).toHaveBeenCalledWith(['/jobs', 6], { queryParams: { step: 'verify' } });
   });
 
   it('splits a column with the first rows as they will be, and what is made goes along', async () => {

@@ -10,7 +10,8 @@ import { Router, RouterLink } from '@angular/router';
 import { TARGETS, type Column, type HeldRule } from '@sieve/core/model/target';
 import { ISSUE_WORDS, TARGET_WORDS, type Inspection, type SaidFormat, type WhoComes } from '@sieve/contract';
 import { Store } from '@ngrx/store';
-import { map, type Observable, of, switchMap, tap } from 'rxjs';
+import { ONLY_VERIFY } from '@sieve/core/steps/only-verify';
+import { map, switchMap, tap, type Observable } from 'rxjs';
 import { Api } from '../../api/api';
 import { Doing } from '../../state/doing';
 import { Handover } from '../../state/handover';
@@ -22,6 +23,7 @@ import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { isTyping } from '../../ui/shortcuts/shortcuts';
+import { turnSteps } from './turn-steps';
 import { comesOf, HeldPane } from './held-pane';
 import { OneContact } from './one-contact';
 import { Select, type Option } from '../../ui/select/select';
@@ -133,6 +135,11 @@ export class Bring {
   protected readonly job = computed(() => this.jobs().find(({ id }) => id === this.chosenJob()));
   /** The profiles of those who come in are to be found. */
   protected readonly findThem = signal(false);
+  /** Nothing else is done with those who come in: a list that is only to be verified. */
+  protected readonly onlyVerify = signal(false);
+  protected readonly canOnlyVerify = computed(
+    () => this.id() === undefined && (this.file()?.columns ?? []).some(({ target }) => target === 'email'),
+  );
   protected readonly canFindThem = computed(() => {
     const targets = (this.file()?.columns ?? []).map(({ target }) => target);
     const named = targets.includes('fullName') || targets.includes('lastName');
@@ -379,16 +386,17 @@ export class Bring {
     );
   }
 
-  /** Shows the job; its step that finds profiles, turned on, where that is wanted. */
+  /** Shows the job; set up first for what is wanted of those who came in. */
   private leaveFor(job: number) {
-    if (!this.findThem()) return void this.router.navigate(['/jobs', job]);
-    const turnedOn = this.api.job(job).pipe(
-      switchMap(({ sieve }) => {
-        const step = sieve.find(({ kind }) => kind === 'profile')!;
-        return step.on ? of(null) : this.api.configure(job, { ...step, on: true }, step);
-      }),
-    );
-    this.doing.run(turnedOn, () => void this.router.navigate(['/jobs', job], { queryParams: { step: 'profile' } }));
+    const show = (step: string | null) => void this.router.navigate(['/jobs', job], { queryParams: { step } });
+    const [step, steps] =
+      this.onlyVerify() && this.canOnlyVerify()
+        ? ['verify', ONLY_VERIFY]
+        : this.findThem()
+          ? ['profile', { profile: true }]
+          : [null, {}];
+    if (step === null) return show(null);
+    this.doing.run(turnSteps(this.api, job, steps), () => show(step));
   }
 
   /** The job that was chosen, or a new one named after the file. */

@@ -70,6 +70,6 @@ export class SpendChart {
     const cents = this.days().reduce((sum, d) => sum + d.cents, 0);
     return bought === 0
       ? 'Nothing was bought in the last 31 days'
-      : `${this.money.transform(cents / bought)} for each valid email bought, ${bought} in 31 days`;
+      : `${this.money.transform(cents)} for ${bought.toLocaleString('en-GB')} ${bought === 1 ? 'charge' : 'charges'} in 31 days`;
   });
 }

@@ -45,6 +45,10 @@ const OTHER_WORDS: Record<string, string> = {
   technology: 'Technology of the company',
   hiring: 'The company is hiring',
   topics: 'The company reads this week about',
+  phoneKind: 'Phone, what it is',
+  phoneFoundBy: 'Phone found by',
+  phoneSure: 'Phone, how sure (0 to 1)',
+  otherPhones: 'Other phones',
   sources: 'Sources',
 };
 const VERDICTS: { verdict: Verdict; label: string }[] = [

@@ -104,9 +104,10 @@ export class Harvest {
     { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) },
   );
   protected readonly isMissing = computed(() => this.harvestId() === null && this.upload() === '');
+  private readonly connected = this.store.selectSignal(work.selectConnected);
   private readonly moved = computed(() => {
     const run = this.run();
-    return run ? `${run.state} ${run.done}` : '';
+    return run && this.connected() ? `${run.state} ${run.done}` : '';
   });
   protected readonly request = this.pages.asked;
   protected readonly page = computed(() => valueOf(this.request()));
@@ -176,7 +177,7 @@ export class Harvest {
     this.pages.load(this.at);
     this.robots.load(computed(() => this.page()?.address ?? ''));
     this.harvests.load(this.harvestId);
-    // Each page that came is told by its run.
+    // Each page that came is told by its run; what came while nobody told is asked for when the server is back.
     effect(() => {
       const moved = this.moved();
       const id = untracked(this.harvestId);

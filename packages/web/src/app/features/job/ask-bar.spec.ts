@@ -7,9 +7,10 @@ const estimate: AskEstimate = {
   contacts: 92,
   seconds: 240,
   valid: { low: 40, likely: 55, high: 70 },
-  cost: { likelyCents: 600, mostCents: 1380 },
+  cost: { lowCents: 510, likelyCents: 600, highCents: 690, mostCents: 1380 },
   leftCents: 8550,
-  priceCents: 15,
+  leftOf: 'job',
+  mostEachCents: 15,
   rests: { lookups: 120, timed: 90 },
   finders: ['lantern'],
   budgetMayEnd: false,
@@ -35,7 +36,7 @@ const job = sampleJob();
 async function open(step: string, runs: Run[] = [], given: Partial<AskEstimate> = {}) {
   const { http } = webHarness();
   const bar = await drawn(AskBar, { job, state: statesOf(job).find((state) => state.step.id === step)!, runs });
-  if (step === 'append-email') http.expectOne('/api/jobs/2/estimate').flush({ ...estimate, ...given });
+  if (step === 'append-email') http.expectOne('/api/jobs/2/estimate?of=addresses').flush({ ...estimate, ...given });
   await bar.stable();
   return { ...bar, http };
 }
@@ -46,7 +47,7 @@ it('says time, yield and cost before anything is asked, and starts the run', asy
     '92 people lack an address',
     '55 valid (40 to 70)',
     'about 4 min',
-    'likely £6,',
+    'likely £6 (£5.10 to £6.90), at most',
     'at most £13.80 of the £85.50 left',
   ])
     expect(text()).toContain(words);
@@ -59,7 +60,7 @@ it('says when the budget may end, and when patterns are all there is', async () 
   const short = await open('append-email', [], {
     budgetMayEnd: true,
     finders: [],
-    cost: { likelyCents: 0, mostCents: 0 },
+    cost: { lowCents: 0, likelyCents: 0, highCents: 0, mostCents: 0 },
   });
   expect(short.text()).toContain('The budget may end first; it is never passed.');
   expect(short.text()).toContain('patterns alone');

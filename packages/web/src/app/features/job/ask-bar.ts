@@ -1,43 +1,57 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { stepWaits, stepWords, type AskEstimate, type Job, type Run } from '@sieve/contract';
+import { servicesIn, stepWaits, stepWords, type AskEstimate, type Job, type Run, type Sought } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { valueOf } from '../../state/asked';
 import { Doing } from '../../state/doing';
-import { servicesIn, Session } from '../../state/session';
+import { Session } from '../../state/session';
 import { workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
 import { MoneyPipe } from '../../ui/money';
 import { Notices } from '../../ui/notices';
 import { RunLine, timeLeft } from '../../ui/run-line';
-import { EstimateStore } from './job-stores';
+import { EstimateStore, LeftStore } from './job-stores';
 import { viewOf } from './steps/registry';
 import type { StepState } from './steps/step-view';
+
+const SOUGHT_WORDS: Record<Sought, { lack: string; found: string; unasked: string }> = {
+  addresses: { lack: 'an address', found: 'valid', unasked: 'No finder is asked: patterns alone.' },
+  phones: { lack: 'a phone', found: 'with one', unasked: 'No service is asked: choose one under Set up.' },
+};
+
+const LEFT_OF: Record<AskEstimate['leftOf'], string> = {
+  job: '',
+  folder: ' of the folder’s budget',
+  month: ' of the month’s budget',
+};
 
 /** Time, cost and likely yield, said before anything is asked or paid; then the run itself. */
 @Component({
   selector: 'cs-ask-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon, CountPipe, MoneyPipe, RunLine],
-  providers: [EstimateStore],
+  providers: [EstimateStore, LeftStore, MoneyPipe],
   template: `
     @for (run of asking(); track run.id) {
       <cs-run-line [run]="run" />
     } @empty {
       @if (waiting() > 0) {
         <div class="notice good">
-          @if (view().costs && estimate(); as e) {
+          @if (estimate(); as e) {
             <span>
-              <b class="num">{{ e.contacts | count }}</b> people lack an address. Likely
-              <b class="num">{{ e.valid.likely | count }}</b> valid (<span class="num">{{ e.valid.low | count }}</span>
+              @let sought = words();
+              <b class="num">{{ e.contacts | count }}</b> people lack {{ sought.lack }}. Likely
+              <b class="num">{{ e.valid.likely | count }}</b> {{ sought.found }} (<span class="num">{{
+                e.valid.low | count
+              }}</span>
               to <span class="num">{{ e.valid.high | count }}</span>), about {{ time() }}, cost likely
-              <b class="num">{{ e.cost.likelyCents | money }}</b>, at most
+              <b class="num">{{ e.cost.likelyCents | money }}</b>{{ rangeOf(e.cost) }}, at most
               <span class="num">{{ e.cost.mostCents | money }}</span> of the
-              <span class="num">{{ e.leftCents | money }}</span> left.
+              <span class="num">{{ e.leftCents | money }}</span> left{{ leftOf[e.leftOf] }}.
               @if (e.finders.length === 0) {
-                No finder is asked: patterns alone.
+                {{ sought.unasked }}
               }
               @if (e.budgetMayEnd) {
                 The budget may end first; it is never passed.
@@ -45,7 +59,7 @@ import type { StepState } from './steps/step-view';
               <small>{{ restsOn(e) }}</small>
             </span>
             <div class="actions">
-              @if (e.budgetMayEnd && short() > 0) {
+              @if (e.budgetMayEnd && e.leftOf === 'job' && short() > 0) {
                 <button mat-stroked-button type="button" (click)="raise()">
                   Raise the budget by {{ short() | money }}, enough for all
                 </button>
@@ -57,13 +71,17 @@ import type { StepState } from './steps/step-view';
                 }
               </button>
             </div>
-          } @else if (!view().costs) {
+          } @else if (!view().seeks) {
             <span
               ><b class="num">{{ waiting() | count }}</b> {{ waitWords() }}.
               @if (atMostCents(); as cents) {
-                Each company is bought once: at most <span class="num">{{ cents | money }}</span> of the
-                <span class="num">{{ leftCents() | money }}</span> left.
-                {{ cents > leftCents() ? 'The budget may end first; it is never passed.' : '' }}
+                {{ view().buys?.words }}: at most <span class="num">{{ cents | money }}</span>
+                @if (left(); as left) {
+                  of the <span class="num">{{ left.cents | money }}</span> left{{ leftOf[left.of] }}.
+                  {{ cents > left.cents ? 'The budget may end first; it is never passed.' : '' }}
+                } @else {
+                  .
+                }
               } @else {
                 Asking costs nothing.
               }
@@ -125,13 +143,20 @@ export class AskBar {
   private readonly api = inject(Api);
   private readonly doing = inject(Doing);
   private readonly estimates = inject(EstimateStore);
+  private readonly lefts = inject(LeftStore);
   private readonly store = inject(Store);
   private readonly notices = inject(Notices);
+  private readonly money = inject(MoneyPipe);
   private readonly settings = inject(Session).settings;
   readonly job = input.required<Job>();
   readonly state = input.required<StepState>();
   readonly runs = input.required<Run[]>();
-  protected readonly estimate = computed(() => valueOf(this.estimates.asked()));
+  /** That of another step is not this one's. */
+  protected readonly estimate = computed(() => {
+    const estimate = valueOf(this.estimates.asked());
+    return estimate?.of === this.view().seeks ? estimate : null;
+  });
+  protected readonly words = computed(() => SOUGHT_WORDS[this.view().seeks ?? 'addresses']);
   protected readonly asking = computed(() =>
     this.runs().filter(
       ({ input: { kind, ...input } }) => kind === 'ask' && 'step' in input && input.step === this.state().step.id,
@@ -151,16 +176,20 @@ export class AskBar {
     if (portion === null) return this.waiting();
     return Number.isInteger(portion) && portion > 0 ? Math.min(portion, this.waiting()) : null;
   });
-  /** What asking costs when every contact is of another company and all of them are known; 0: nothing. */
+  /** What asking costs when nothing of it is known yet and all of it can be said; 0: nothing. */
   protected readonly atMostCents = computed(() => {
-    const from = this.view().buysFrom?.(this.state()) ?? [];
-    const services = servicesIn(this.settings()).filter(({ id }) => from.includes(id));
+    const settings = this.settings();
+    const from = (settings && this.view().buys?.from(this.state(), settings)) ?? [];
+    const services = servicesIn(settings).filter(({ id }) => from.includes(id));
     return (this.asked() ?? 0) * services.reduce((sum, { priceCents }) => sum + priceCents, 0);
   });
-  protected readonly leftCents = computed(() => Math.max(0, this.job().budgetCents - this.job().spentCents));
+  protected readonly left = computed(() => valueOf(this.lefts.asked()));
   protected readonly waitWords = computed(() => stepWaits(this.state().step.kind, this.waiting()));
   protected readonly time = computed(() => timeLeft(this.estimate()?.seconds ?? 0).replace(' left', ''));
 
+  protected readonly leftOf = LEFT_OF;
+  protected rangeOf = ({ lowCents, highCents }: AskEstimate['cost']): string =>
+    highCents > lowCents ? ` (${this.money.transform(lowCents)} to ${this.money.transform(highCents)})` : '';
   protected restsOn = ({ rests: { lookups, timed } }: AskEstimate): string => {
     const n = (count: number) => count.toLocaleString('en-GB');
     if (lookups === 0) return 'Nothing was looked up here yet: this is what the trade expects.';
@@ -170,11 +199,17 @@ export class AskBar {
   /** What is missing in the budget for the case that all are bought. */
   protected readonly short = computed(() => {
     const e = this.estimate();
-    return e ? e.contacts * e.priceCents - e.leftCents : 0;
+    return e ? e.contacts * e.mostEachCents - e.leftCents : 0;
   });
 
   constructor() {
-    this.estimates.load(computed(() => (this.view().costs && this.waiting() > 0 ? this.job() : null)));
+    this.estimates.load(
+      computed(() => {
+        const of = this.view().seeks;
+        return of && this.waiting() > 0 ? { job: this.job(), of } : null;
+      }),
+    );
+    this.lefts.load(computed(() => (this.atMostCents() > 0 ? this.job() : null)));
   }
 
   protected raise() {

@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { DatePipe } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { signalStore } from '@ngrx/signals';
 import type { HitRate, Job } from '@sieve/contract';
 import { valueOf, withAsked } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
+import { MoneyPipe } from '../../ui/money';
 import { Status } from '../../ui/status/status';
 import { statesOf, viewOf } from './steps/registry';
 
@@ -24,7 +26,7 @@ const FIELD_WORDS: Record<HitRate['tighter'][number]['field'], string> = {
 @Component({
   selector: 'cs-hit-rates',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, CountPipe, Status],
+  imports: [DatePipe, RouterLink, CountPipe, MoneyPipe, Status],
   providers: [HitRatesStore],
   template: `
     @for (rate of rates(); track $index) {
@@ -70,6 +72,25 @@ const FIELD_WORDS: Record<HitRate['tighter'][number]['field'], string> = {
               About <b class="num">{{ toGo.likely | count }}</b> more rows like these bring the
               <b class="num">{{ missing() | count }}</b> valid emails that are missing ({{ toGo.low | count }} to
               {{ toGo.high | count }}).
+              @if (rate.doneAt; as at) {
+                At the pace that is set they are here and looked up by {{ at | date: 'EEEE d MMMM' }}.
+              }
+              @if (rate.eachCents; as each) {
+                That costs about <b class="num">{{ missing() * each.likely | money }}</b> ({{
+                  missing() * each.low | money
+                }}
+                to {{ missing() * each.high | money }}).
+              }
+            </p>
+          }
+          @if (rate.eachCents; as each) {
+            <p>
+              <b class="num">{{ rate.valid | count }}</b> valid emails for
+              <b class="num">{{ rate.spentCents | money }}</b>: <b class="num">{{ each.likely * 100 | money }}</b> for a
+              hundred ({{ each.low * 100 | money }} to {{ each.high * 100 | money }} by chance).
+              @if (rate === cheapest()) {
+                <b>The cheapest source of the next one.</b>
+              }
             </p>
           }
         </div>
@@ -166,6 +187,11 @@ export class HitRates {
   protected readonly request = this.store.asked;
   protected readonly rates = computed(() => valueOf(this.request()) ?? []);
   protected readonly missing = computed(() => this.job().targetValid - (this.job().summary?.likelyValid ?? 0));
+  /** Of several that valid emails were paid for of, the one whose cost least. */
+  protected readonly cheapest = computed(() => {
+    const paid = this.rates().flatMap((rate) => (rate.eachCents ? [{ rate, cents: rate.eachCents.likely }] : []));
+    return paid.length > 1 ? paid.sort((a, b) => a.cents - b.cents)[0]!.rate : null;
+  });
   protected readonly fieldWords = FIELD_WORDS;
   protected readonly percent = (share: number) => Math.round(share * 100);
   /** What the screen calls its reasons. */

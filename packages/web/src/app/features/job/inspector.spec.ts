@@ -22,6 +22,7 @@ const view: ContactView = {
   email: '',
   phone: '',
   profile: '',
+  knownPhone: null,
   profileSure: null,
   verdict: '',
   reason: '',

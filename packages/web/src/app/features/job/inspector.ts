@@ -14,18 +14,22 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import type { DecisionBody, PersonField, VerdictReason } from '@sieve/core';
 import { PERSON_FIELDS } from '@sieve/core/model/person';
-import { CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
+import { servicesIn, CHANGE_WORDS, FIELD_WORDS, ISSUE_WORDS, REASON_WORDS, type ContactView } from '@sieve/contract';
 import { valueOf } from '../../state/asked';
-import { servicesIn, Session } from '../../state/session';
+import { Session } from '../../state/session';
 import { Icon } from '../../ui/icon/icon';
 import { BriefFit } from './brief-fit';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { ContactStore } from './job-stores';
+import { phoneWords } from '../../ui/phone-words';
 import { sureWords } from '../../ui/sure-words';
 import { ProfileChoice } from './profile-choice';
 import { RecordDetails } from './record-details';
 import { sayOf } from './say-of';
 import { agreedOn, issuesOf, reasonSentence } from './reason';
+
+/** How sure a value is, behind where it came from; nothing where that was not weighed. */
+const sureOf = (sure: number | undefined): string => (sure === undefined ? '' : `, ${sureWords(sure)}`);
 
 /** `level` and `team` are read from the title, the legal form from the company. */
 const SHOWN = PERSON_FIELDS.filter((field) => !['level', 'team', 'legalForm'].includes(field));
@@ -88,20 +92,21 @@ export class Inspector {
       const record = view.recordViews.find(({ id }) => id === recordId);
       const origin =
         view.filledBy[field] !== undefined && view.filledBy[field] !== 'directory'
-          ? `from ${this.serviceName(view.filledBy[field])}`
+          ? `from ${this.serviceName(view.filledBy[field])}${sureOf(view.found[field])}`
           : view.found[field] !== undefined
             ? `${field === 'profile' ? 'found' : 'from the profile'}, ${sureWords(view.found[field])}`
-            : field === 'domain' && view.from.domain === 0
-              ? 'from colleagues at this company'
+            : (field === 'domain' || field === 'company') && view.from[field] === 0
+              ? `from colleagues at this ${field === 'domain' ? 'company' : 'domain'}`
               : field === 'email' && view.via !== 'given' && view.via !== ''
                 ? `found by ${view.via}`
                 : '';
+      const phone = field === 'phone' && view.knownPhone ? phoneWords(view.knownPhone) : '';
       return {
         field,
         value: view.person[field],
         change: record?.changes.find((change) => change.field === field),
         recordId,
-        origin,
+        origin: [origin, phone].filter(Boolean).join(' · '),
       };
     });
   });

@@ -1,6 +1,6 @@
 import { signalStore } from '@ngrx/signals';
-import type { Job } from '@sieve/contract';
-import { EMPTY } from 'rxjs';
+import type { Job, Sought } from '@sieve/contract';
+import { EMPTY, map } from 'rxjs';
 import { withAsked } from '../../state/asked';
 
 /** Sources of a job. `version`, of its outcome, has it asked anew. */
@@ -31,7 +31,14 @@ export const PersonStore = signalStore(
 );
 
 /** What asking would cost, asked anew whenever the job changed; null for steps that cost nothing. */
-export const EstimateStore = signalStore(withAsked((api, job: Job | null) => (job ? api.estimate(job.id) : EMPTY)));
+export const EstimateStore = signalStore(
+  withAsked((api, asked: { job: Job; of: Sought } | null) =>
+    asked ? api.estimate(asked.job.id, asked.of).pipe(map((estimate) => ({ ...estimate, of: asked.of }))) : EMPTY,
+  ),
+);
+
+/** What the budgets of a job leave; null for steps that cost nothing. */
+export const LeftStore = signalStore(withAsked((api, job: Job | null) => (job ? api.left(job.id) : EMPTY)));
 
 /** The fields of the person's own that a job has. `version`, of its outcome, has them asked anew. */
 export const OwnStore = signalStore(withAsked((api, { job }: { job: number; version: number }) => api.ownFields(job)));

@@ -1,5 +1,6 @@
 import type { ContactRow, RowQuery } from '@sieve/contract';
 import type { ColDef, ICellRendererParams } from 'ag-grid-community';
+import { phoneWords } from '../../ui/phone-words';
 import { sureWords } from '../../ui/sure-words';
 import { reasonOf } from './reason';
 import type { StepView } from './steps/step-view';
@@ -14,10 +15,14 @@ export const TEXT: Record<string, (row: ContactRow) => string> = {
   why: reasonOf,
   profile: ({ profile }) => profile,
   sure: ({ profile, profileSure }) => (profileSure !== null ? sureWords(profileSure) : profile ? 'as it came' : ''),
+  phone: ({ phone }) => phone,
+  phoneIs: ({ knownPhone }) => (knownPhone ? phoneWords(knownPhone) : ''),
   own: ({ own }) => own,
   records: ({ records }) => String(records),
   source: ({ source }) => source.replace(/\.\w{2,4}\b/g, ''),
 };
+
+const TITLE: ColDef<ContactRow> = { colId: 'title', headerName: 'Title', flex: 1.15, minWidth: 90, sortable: true };
 
 /** The columns that the rows of a fate are looked at by. */
 export function columnsOf(view: StepView, fate: RowQuery['fate'], own = ''): ColDef<ContactRow>[] {
@@ -26,7 +31,7 @@ export function columnsOf(view: StepView, fate: RowQuery['fate'], own = ''): Col
   const columns: ColDef<ContactRow>[] = [
     { colId: 'mark', width: 34, resizable: false, cellRenderer: mark, headerName: '' },
     { colId: 'lastName', headerName: 'Name', flex: 1.1, minWidth: 110, sortable: true, cellRenderer: nameCell },
-    { colId: 'title', headerName: 'Title', flex: 1.15, minWidth: 90, sortable: true },
+    ...(shows === 'phone' ? [] : [TITLE]),
     { colId: 'company', headerName: 'Company', flex: 1.15, minWidth: 90, sortable: true },
   ];
   if (late)
@@ -43,12 +48,17 @@ export function columnsOf(view: StepView, fate: RowQuery['fate'], own = ''): Col
       { colId: 'profile', headerName: 'Profile', flex: 1.4, minWidth: 150, cellClass: 'address' },
       { colId: 'sure', headerName: 'How sure', width: 96, cellClass: 'dim' },
     );
+  else if (shows === 'phone' && fate === 'pass')
+    columns.push(
+      { colId: 'phone', headerName: 'Phone', flex: 0.9, minWidth: 120, cellClass: 'address' },
+      { colId: 'phoneIs', headerName: 'What it is', flex: 1.5, minWidth: 120, cellClass: 'dim' },
+    );
   else columns.push({ colId: 'city', headerName: 'Place', flex: 0.9, minWidth: 70, cellClass: 'dim', sortable: true });
   if (fate !== 'pass' || late)
     columns.push({ colId: 'why', headerName: 'Why', flex: 1.4, minWidth: 120, cellClass: 'dim' });
   if (own) columns.push({ colId: 'own', headerName: own, flex: 0.8, minWidth: 70, cellClass: 'dim', sortable: true });
   if (merges) columns.push({ colId: 'records', headerName: 'Records', width: 76, cellClass: 'figure', sortable: true });
-  if (fate === 'pass' && !late)
+  if (fate === 'pass' && !late && shows !== 'phone')
     columns.push({ colId: 'source', headerName: 'Source', flex: 0.8, minWidth: 60, cellClass: 'dim' });
   return columns.map((column) => ({ ...column, valueGetter: ({ data }) => data && TEXT[column.colId!]?.(data) }));
 }

@@ -19,17 +19,21 @@ it('each tray says how many are left, what was taken out and what is to do', asy
     ['Sources', '3 sources', '2,581'],
     ['Tidy', '10 changes', '2,575', '−6'],
     ['Match duplicates', '22 pairs to judge', '1,935', '−640'],
+    ['Whose address', 'off'],
     ['Screen', '191 want a look', '1,200', '−544'],
-    ['Find profiles', 'off', '1,200'],
-    ['Companies', 'off', '1,200'],
+    ['Find profiles', 'off'],
+    ['Companies', 'off'],
     ['Append email', '92 wait', '1,100', '−8'],
     ['Verify', '75 wait', '425', '−600'],
+    ['Append phone', 'off'],
   ]);
   expect(trays.map((tray) => tray.getAttribute('aria-current'))).toEqual([
     null,
     null,
     null,
+    null,
     'step',
+    null,
     null,
     null,
     null,
@@ -47,11 +51,13 @@ it('an empty job counts nothing, and steps that are off say so', async () => {
     ['Sources', 'none yet'],
     ['Tidy', '0'],
     ['Match duplicates', '0'],
+    ['Whose address', 'off'],
     ['Screen', '0 rules'],
     ['Find profiles', 'off'],
     ['Companies', 'off'],
     ['Append email', 'off'],
     ['Verify', 'off'],
+    ['Append phone', 'off'],
   ]);
 });
 
@@ -67,5 +73,16 @@ it('trays lead to their steps, the first one to the sources', async () => {
   fixture.componentInstance.chosen.subscribe((step) => chosen.push(step));
   fixture.componentInstance.sources.subscribe(() => chosen.push('sources'));
   for (const tray of trays) tray.click();
-  expect(chosen).toEqual(['sources', 'tidy', 'match', 'screen', 'profile', 'company', 'append-email', 'verify']);
+  expect(chosen).toEqual([
+    'sources',
+    'tidy',
+    'match',
+    'owner',
+    'screen',
+    'profile',
+    'company',
+    'append-email',
+    'verify',
+    'append-phone',
+  ]);
 });

@@ -18,7 +18,12 @@ interface Tray {
   detail: string;
   left: number;
   aside: string;
+  off: boolean;
 }
+
+/** Of a tray, in px; what is off takes less. */
+const HEIGHT = 62;
+const HEIGHT_OFF = 34;
 
 const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
 
@@ -35,13 +40,15 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
       <button type="button" class="link" (click)="openBrief()">Change the brief</button>
     </div>
     <div class="sieve">
-      <cs-sieve-shape [levels]="levels()" />
+      <cs-sieve-shape [levels]="levels()" [heights]="heights()" />
       <div class="trays">
         @for (tray of trays(); track tray.name) {
           <button
             type="button"
             class="tray"
             [class.on]="tray.step === step()"
+            [class.off]="tray.off"
+            [style.height.px]="heights()[$index]"
             [attr.aria-current]="tray.step === step() ? 'step' : null"
             (click)="tray.step ? chosen.emit(tray.step) : sources.emit()"
           >
@@ -49,10 +56,12 @@ const minus = (n: number) => (n > 0 ? `−${n.toLocaleString('en-GB')}` : '');
               ><b>{{ tray.name }}</b
               ><small>{{ tray.detail }}</small></span
             >
-            <span class="r"
-              ><span class="num c">{{ tray.left | count }}</span
-              ><small class="aside num">{{ tray.aside }}</small></span
-            >
+            @if (!tray.off) {
+              <span class="r"
+                ><span class="num c">{{ tray.left | count }}</span
+                ><small class="aside num">{{ tray.aside }}</small></span
+              >
+            }
           </button>
         }
       </div>
@@ -90,6 +99,7 @@ export class SievePane {
         detail: summary ? many(summary.sources, 'source', 'sources') : 'none yet',
         left: left(0),
         aside: '',
+        off: false,
       },
       ...statesOf(this.job()).map((state, i): Tray => {
         const view = viewOf(state.step.kind);
@@ -99,10 +109,12 @@ export class SievePane {
           detail: view.detail(state),
           left: left(i + 1),
           aside: minus(view.out?.(state) ?? state.count.aside),
+          off: !state.step.on,
         };
       }),
     ];
   });
+  protected readonly heights = computed(() => this.trays().map(({ off }) => (off ? HEIGHT_OFF : HEIGHT)));
 
   protected async openBrief() {
     const { BriefDialog } = await import('../../ui/brief-dialog');

@@ -10,6 +10,7 @@ const FINDERS = ['lantern', 'beacon', 'candle'].map((finder, i) => ({
   name: finder[0]!.toUpperCase() + finder.slice(1),
   priceCents: 10 + i,
 }));
+const PHONES = ['bellpull', 'doorchime'].map((id) => ({ id, name: id, priceCents: 3, pays: 'answer' }));
 
 async function open(id: string, options: SieveStep['options'] = {}) {
   const known = defaultSieve().find((step) => step.id === id)!;
@@ -19,7 +20,7 @@ async function open(id: string, options: SieveStep['options'] = {}) {
   const dialog = await drawn(StepDialog);
   await dialog.stable();
   for (const asked of http.match('/api/settings'))
-    asked.flush({ version: 0, settings: { currency: 'GBP', finders: FINDERS } });
+    asked.flush({ version: 0, settings: { currency: 'GBP', finders: FINDERS, phoneServices: PHONES, verifiers: [] } });
   await dialog.stable();
   const saved = () => {
     dialog.button('Use').click();
@@ -159,7 +160,7 @@ it('append keeps its finders in their order, verify can be switched off', async 
   await append.write('[formcontrolname=candidates]', '13');
   expect(append.saved()).toBeUndefined();
   await append.write('[formcontrolname=candidates]', '2');
-  expect(append.saved()).toEqual({ candidates: 2, finders: ['lantern'] });
+  expect(append.saved()).toEqual({ candidates: 2, leastChance: 0.01, finders: ['lantern'], againDays: 180 });
   TestBed.resetTestingModule();
   const verify = await open('verify');
   await verify.write('[formcontrolname=freshDays]', '0');
@@ -186,5 +187,25 @@ it('the lookup order is the order in which finders are asked: moved with the key
   await stable();
   button(/Ask Beacon/).click();
   await stable();
-  expect(saved()).toEqual({ candidates: 2, finders: ['lantern', 'gone', 'candle', 'beacon'] });
+  expect(saved()).toEqual({
+    candidates: 2,
+    leastChance: 0.01,
+    againDays: 180,
+    finders: ['lantern', 'gone', 'candle', 'beacon'],
+  });
+});
+
+it('phones are looked for in the passes that are ticked, through services in their order', async () => {
+  const { button, element, saved, stable } = await open('append-phone', { services: ['bellpull'] });
+  element.querySelectorAll<HTMLInputElement>('fieldset input')[2]!.click();
+  button(/Ask doorchime too/).click();
+  await stable();
+  button(/doorchime, place 2 of 2/).dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', altKey: true }));
+  await stable();
+  expect(saved()).toEqual({
+    services: ['doorchime', 'bellpull'],
+    passes: ['full', 'last'],
+    needed: false,
+    againDays: 180,
+  });
 });

@@ -1,7 +1,8 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, effect, inject, Injector, input } from '@angular/core';
 import {
   type AbstractControl,
-  type FormArray,
+  type FormControl,
+  type FormGroup,
   NonNullableFormBuilder,
   ReactiveFormsModule,
   type ValidationErrors,
@@ -12,13 +13,37 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { isTimeZone, type FinderSetting, type Settings } from '@sieve/contract';
+import { MatSelectModule } from '@angular/material/select';
+import { PAYS, type Pays } from '@sieve/core/facts/pays';
+import { PHONE_PAYS, type PhonePays } from '@sieve/core/facts/phones';
+import {
+  isTimeZone,
+  type FinderSetting,
+  type PhoneServiceSetting,
+  type ServiceSetting,
+  type Settings,
+} from '@sieve/contract';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { map, startWith } from 'rxjs';
 import { Api } from '../../api/api';
 import { Decisions } from '../../state/decisions';
 import { Doing } from '../../state/doing';
 import { Session } from '../../state/session';
+import { ServiceFields } from './service-fields';
+import {
+  freeId,
+  inCents,
+  inMoney,
+  isWebAddress,
+  newService,
+  planControls,
+  type PlanControls,
+  planIn,
+  type ServiceControls,
+  serviceControls,
+  serviceIn,
+} from './service-form';
+import { TryServiceButton } from './try-service';
 import { SuppressionList, SuppressionsStore } from './suppression-list';
 import { ShapesList } from './shapes-list';
 import {
@@ -31,6 +56,7 @@ import {
   titleWordsOnly,
   titleWordsText,
 } from './own-words';
+import { folderBudgetsIn, folderBudgetsOnly, folderBudgetsText } from './folder-budgets';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
@@ -45,6 +71,8 @@ const TIME_ZONES = Intl.supportedValuesOf('timeZone');
   imports: [
     ShapesList,
     OwnWords,
+    ServiceFields,
+    TryServiceButton,
     SuppressionList,
     ReactiveFormsModule,
     MatAutocompleteModule,
@@ -52,6 +80,7 @@ const TIME_ZONES = Intl.supportedValuesOf('timeZone');
     MatCheckboxModule,
     MatFormFieldModule,
     MatInputModule,
+    MatSelectModule,
     Icon,
   ],
   providers: [SuppressionsStore],
@@ -73,17 +102,20 @@ export class SettingsScreen {
     currency: ['GBP', [Validators.required, Validators.pattern(/^[A-Z]{3}$/)]],
     timeZone: ['', timeZoneOrNone],
     nameServer: [''],
-    finders: this.builder.array<ReturnType<SettingsScreen['finderForm']>>([]),
+    budgets: this.builder.group({ month: [0, Validators.min(0)], folders: ['', folderBudgetsOnly] }),
+    finders: this.builder.array<FinderForm>([]),
+    phoneServices: this.builder.array<PhoneForm>([]),
+    verifiers: this.builder.array<FormGroup<ServiceControls>>([]),
     directory: this.builder.group({
       name: [''],
-      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
+      url: ['', isWebAddress],
       key: [''],
       perSecond: [1, Validators.min(0.01)],
       simulated: [false],
     }),
-    companyService: this.serviceForm('companies'),
-    topicService: this.serviceForm('topics'),
-    languageModel: this.builder.group({ ...this.serviceForm('reader').controls, model: [''] }),
+    companyService: this.builder.group(this.onlyOne('companies')),
+    topicService: this.builder.group(this.onlyOne('topics')),
+    languageModel: this.builder.group({ ...this.onlyOne('reader'), model: this.builder.control('') }),
     lists: this.builder.group({
       freeMail: [''],
       disposableMail: [''],
@@ -108,6 +140,7 @@ export class SettingsScreen {
       { validators: hasHours },
     ),
     mail: this.builder.group({
+      through: [''],
       port: [25, [Validators.min(1), Validators.max(65535)]],
       helo: ['localhost', Validators.required],
       from: [''],
@@ -134,7 +167,7 @@ export class SettingsScreen {
       title: 'Topics',
       about:
         'Says what the people of a company read about this week. That somebody reads is said for nothing, what they read is bought, a week at a time.',
-      price: 'Price of a company and week',
+      price: 'Price of a week',
     },
     {
       group: 'languageModel',
@@ -180,22 +213,33 @@ export class SettingsScreen {
     });
   }
 
-  protected get finders(): FormArray<ReturnType<SettingsScreen['finderForm']>> {
-    return this.form.controls.finders;
-  }
+  protected readonly PAYS = PAYS;
+  protected readonly PHONE_PAYS = PHONE_PAYS;
+  protected readonly finders = this.form.controls.finders;
+  protected readonly phoneServices = this.form.controls.phoneServices;
+  protected readonly verifiers = this.form.controls.verifiers;
 
   protected addFinder() {
-    this.finders.push(
-      this.finderForm({
-        id: `finder-${this.finders.length + 1}`,
-        name: '',
-        url: 'https://',
-        key: '',
-        priceCents: 10,
-        perSecond: 1,
-        simulated: false,
-      }),
-    );
+    const id = freeId('finder', this.finders.getRawValue());
+    const plan = { credits: 0, cents: 0 };
+    this.finders.push(this.finderForm({ ...newService(id, AN_ADDRESS), pays: 'valid', plan }));
+  }
+
+  protected addPhoneService() {
+    const id = freeId('phones', this.phoneServices.getRawValue());
+    this.phoneServices.push(this.phoneForm({ ...newService(id, AN_ADDRESS), pays: 'answer' }));
+  }
+
+  protected addVerifier() {
+    const id = freeId('verifier', this.verifiers.getRawValue());
+    this.verifiers.push(this.serviceForm(newService(id, { ...AN_ADDRESS, priceCents: 1 })));
+  }
+
+  /** Mailboxes are asked of the mail servers again when the verifier goes that was asked in their place. */
+  protected removeVerifier(index: number) {
+    const { through } = this.form.controls.mail.controls;
+    if (this.verifiers.at(index).value.id === through.value) through.setValue('');
+    this.verifiers.removeAt(index);
   }
 
   protected save() {
@@ -205,10 +249,10 @@ export class SettingsScreen {
     }
     const view = this.session.view();
     if (!view) return;
-    const { finders, directory, companyService, topicService, languageModel, pace, lists, web, ...rest } =
-      this.form.getRawValue();
+    const form = this.form.getRawValue();
+    const { lists, pace, budgets, directory } = form;
     const settings: Settings = {
-      ...rest,
+      ...form,
       lists: {
         freeMail: wordsIn(lists.freeMail),
         disposableMail: wordsIn(lists.disposableMail),
@@ -217,11 +261,11 @@ export class SettingsScreen {
         legalForms: linesIn(lists.legalForms),
         nameParts: namePartsIn(lists.nameParts).parts,
       },
-      web: { ...web, simulatedHosts: wordsIn(web.simulatedHosts) },
+      web: { ...form.web, simulatedHosts: wordsIn(form.web.simulatedHosts) },
       directory: directory.url ? { ...directory, name: directory.name || 'Directory' } : null,
-      companyService: serviceIn(companyService, 'Companies'),
-      topicService: serviceIn(topicService, 'Topics'),
-      languageModel: serviceIn(languageModel, 'Reader'),
+      companyService: serviceIn(form.companyService, 'Companies'),
+      topicService: serviceIn(form.topicService, 'Topics'),
+      languageModel: serviceIn(form.languageModel, 'Reader'),
       pace: {
         rowsADay: pace.rowsADay,
         rowsARun: pace.rowsARun,
@@ -229,7 +273,13 @@ export class SettingsScreen {
         toMinute: minutesOf(pace.to) || 1440,
         workingDays: pace.workingDays,
       },
-      finders: finders.map(withPrice),
+      budgets: { monthCents: Math.round(budgets.month * 100), folders: folderBudgetsIn(budgets.folders).folders },
+      finders: form.finders.map(({ credits, planPrice, ...finder }) => ({
+        ...inCents(finder),
+        plan: planIn({ credits, planPrice }),
+      })),
+      phoneServices: form.phoneServices.map(inCents),
+      verifiers: form.verifiers.map(inCents),
     };
     this.doing.run(this.api.saveSettings({ version: view.version, settings }), (saved) => {
       this.session.view.set(saved);
@@ -239,10 +289,13 @@ export class SettingsScreen {
 
   private fill({
     finders,
+    phoneServices,
+    verifiers,
     directory,
     companyService,
     topicService,
     languageModel,
+    budgets,
     pace,
     lists,
     web,
@@ -250,12 +303,17 @@ export class SettingsScreen {
   }: Settings) {
     this.finders.clear();
     finders.forEach((finder) => this.finders.push(this.finderForm(finder)));
+    this.phoneServices.clear();
+    phoneServices.forEach((service) => this.phoneServices.push(this.phoneForm(service)));
+    this.verifiers.clear();
+    verifiers.forEach((service) => this.verifiers.push(this.serviceForm(service)));
     this.form.patchValue({
       ...rest,
+      budgets: { month: budgets.monthCents / 100, folders: folderBudgetsText(budgets.folders) },
       ...(directory && { directory }),
-      ...(companyService && { companyService: shown(companyService) }),
-      ...(topicService && { topicService: shown(topicService) }),
-      ...(languageModel && { languageModel: shown(languageModel) }),
+      ...(companyService && { companyService: inMoney(companyService) }),
+      ...(topicService && { topicService: inMoney(topicService) }),
+      ...(languageModel && { languageModel: inMoney(languageModel) }),
       lists: {
         freeMail: lists.freeMail.join('\n'),
         disposableMail: lists.disposableMail.join('\n'),
@@ -270,41 +328,30 @@ export class SettingsScreen {
   }
 
   /** A service of which there is one, or none while it has no address. */
-  private serviceForm(id: string) {
-    return this.builder.group({
-      id: [id],
-      name: [''],
-      url: ['', Validators.pattern(/^https?:\/\/\S+$/)],
-      key: [''],
-      price: [0, [Validators.required, Validators.min(0)]],
-      perSecond: [1, [Validators.required, Validators.min(0.01)]],
-      simulated: [false],
-    });
+  private onlyOne(id: string): ServiceControls {
+    return serviceControls(this.builder, newService(id, { priceCents: 0 }), { optional: true });
   }
 
-  private finderForm(finder: FinderSetting) {
-    return this.builder.group({
-      id: [finder.id],
-      name: [finder.name, Validators.required],
-      url: [finder.url, [Validators.required, Validators.pattern(/^https?:\/\/\S+$/)]],
-      key: [finder.key],
-      price: [finder.priceCents / 100, [Validators.required, Validators.min(0)]],
-      perSecond: [finder.perSecond, [Validators.required, Validators.min(0.01)]],
-      simulated: [finder.simulated],
-    });
+  private serviceForm(service: ServiceSetting): FormGroup<ServiceControls> {
+    return this.builder.group(serviceControls(this.builder, service));
+  }
+
+  private finderForm(finder: FinderSetting): FinderForm {
+    const { builder } = this;
+    const pays = builder.control(finder.pays);
+    return builder.group({ ...serviceControls(builder, finder), pays, ...planControls(builder, finder.plan) });
+  }
+
+  private phoneForm(service: PhoneServiceSetting): PhoneForm {
+    const { builder } = this;
+    return builder.group({ ...serviceControls(builder, service), pays: builder.control(service.pays) });
   }
 }
 
-/** A service as it is saved; null for one without an address. */
-const serviceIn = <T extends { name: string; url: string; price: number }>(service: T, name: string) =>
-  service.url ? withPrice({ ...service, name: service.name || name }) : null;
-const shown = <T extends { priceCents: number }>(service: T) => ({ ...service, price: service.priceCents / 100 });
+type FinderForm = FormGroup<ServiceControls & PlanControls & { pays: FormControl<Pays> }>;
+type PhoneForm = FormGroup<ServiceControls & { pays: FormControl<PhonePays> }>;
 
-/** With its price in cents. */
-const withPrice = <T extends { price: number }>({ price, ...service }: T) => ({
-  ...service,
-  priceCents: Math.round(price * 100),
-});
+const AN_ADDRESS = { url: 'https://' };
 
 /** From 00:00 to 00:00 is all day; other hours end later than they begin, or on the next day. */
 const hasHours = ({ value }: AbstractControl): ValidationErrors | null => {

@@ -27,7 +27,10 @@ export const SuppressionsStore = signalStore(withLoaded((api) => api.suppression
   imports: [MatButtonModule, DatePipe, CountPipe, Select, Status],
   template: `
     <h2 id="suppression">Suppression list</h2>
-    <p class="dim">Nobody named here is contacted from any job: people, and all of a firm.</p>
+    <p class="dim">
+      Nobody named here is contacted from any job: people, and all of a firm. Who is only “not to be called” stays,
+      without a phone.
+    </p>
     <textarea
       #field
       rows="5"

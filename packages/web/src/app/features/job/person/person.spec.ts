@@ -55,7 +55,15 @@ const full = {
     },
     { fields: ['note'], values: [] },
   ],
-  verdict: { askedAt: Date.now() - 19 * 86_400_000, freshUntil: Date.now() + 71 * 86_400_000 },
+  verdict: { askedAt: Date.now() - 19 * 86_400_000, freshUntil: Date.now() + 71 * 86_400_000, by: 'Fernbank' },
+  likely: [
+    {
+      jobId: 5,
+      contact: 3,
+      chance: 0.614,
+      person: { ...person, email: '', firstName: 'Hazel Ann', company: 'Tidewell' },
+    },
+  ],
   jobs: [{ jobId: 2, contact: 7, fate: { step: 'screen', state: 'look', code: 'title-not-in-brief', why: {} } }],
   exports: [{ id: 3, jobId: 2, at: 0, files: ['cheese-1.csv', 'cheese-2.csv'] }],
 } as unknown as PersonInFull;
@@ -85,6 +93,8 @@ it('each value says where it came from, what was done to it, what it cost and ho
   expect(text()).toMatch(/Lantern, £0\.15/);
   expect(text()).toContain('day 19 of 90');
   expect(text()).toContain('cheese-1.csv and 1 more');
+  expect(text()).toContain('61 % likely the same as in job 5');
+  expect(text()).toMatch(/Company\s*Tidewell/);
 });
 
 it('another value of the merged records is chosen, an empty field and a note are written by key', async () => {

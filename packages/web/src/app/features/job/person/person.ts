@@ -1,3 +1,4 @@
+import { phoneWords } from '../../../ui/phone-words';
 import { sureWords } from '../../../ui/sure-words';
 import { NgTemplateOutlet } from '@angular/common';
 import {
@@ -41,6 +42,7 @@ import { PersonStore } from '../job-stores';
 import { agreedOn, issuesOf, reasonSentence } from '../reason';
 import { RecordDetails } from '../record-details';
 import { sayOf } from '../say-of';
+import { AlikeElsewhere } from './alike-elsewhere';
 import { MergeTree } from './merge-tree';
 
 type Line = PersonInFull['lines'][number];
@@ -52,7 +54,17 @@ const ADDRESSES: readonly PersonField[] = ['email', 'phone', 'domain', 'profile'
 @Component({
   selector: 'cs-person',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [NgTemplateOutlet, RouterLink, MatButtonModule, Ageing, Icon, MergeTree, RecordDetails, VerdictMark],
+  imports: [
+    NgTemplateOutlet,
+    RouterLink,
+    MatButtonModule,
+    Ageing,
+    AlikeElsewhere,
+    Icon,
+    MergeTree,
+    RecordDetails,
+    VerdictMark,
+  ],
   providers: [PersonStore, MoneyPipe],
   templateUrl: './person.html',
   styleUrl: './person.scss',
@@ -71,6 +83,7 @@ export class PersonPane {
   readonly moved = output<1 | -1>();
   readonly closed = output();
 
+  protected readonly phoneWords = phoneWords;
   protected readonly person = computed(() => valueOf(this.asked.asked()));
   protected readonly problem = computed(() => {
     const asked = this.asked.asked();
@@ -139,9 +152,9 @@ export class PersonPane {
       case 'colleagues':
         return 'from colleagues at this company';
       case 'directory':
-        return `from their profile, ${sureWords(origin.sure)}`;
+        return `from the directory, ${sureWords(origin.sure)}`;
       case 'service':
-        return `what ${origin.name} knows of the company`;
+        return `from ${origin.name}${origin.sure === undefined ? '' : `, ${sureWords(origin.sure)}`}`;
       case 'pattern':
         return 'made of the name by the pattern of the domain';
       case 'finder':

@@ -1,7 +1,9 @@
 import type { Job } from '@sieve/contract';
 import { appendEmailView } from './append-email/append-email-view';
+import { appendPhoneView } from './append-phone/append-phone-view';
 import { companyView } from './company/company-view';
 import { matchView } from './match/match-view';
+import { ownerView } from './owner/owner-view';
 import { profileView } from './profile/profile-view';
 import { screenView } from './screen/screen-view';
 import type { StepState, StepView } from './step-view';
@@ -12,11 +14,13 @@ import { verifyView } from './verify/verify-view';
 const VIEWS: readonly StepView[] = [
   tidyView,
   matchView,
+  ownerView,
   screenView,
   profileView,
   companyView,
   appendEmailView,
   verifyView,
+  appendPhoneView,
 ];
 
 /** How a kind of step is shown. */

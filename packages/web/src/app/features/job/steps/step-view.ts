@@ -1,7 +1,7 @@
 import type { Type } from '@angular/core';
 import type { FormGroup } from '@angular/forms';
 import type { SieveStep } from '@sieve/core';
-import type { Job, StepCount, Summary } from '@sieve/contract';
+import type { Job, Settings, Sought, StepCount, Summary } from '@sieve/contract';
 
 export interface Chip {
   words: string;
@@ -44,18 +44,20 @@ export interface StepView {
   /** What turning it on means; none for a step that is always on. */
   onWords?: string;
   form?: () => Promise<Type<StepForm>>;
-  /** Asking costs money: time, cost and yield are said first. */
-  costs?: boolean;
+  /** What is looked for at a price: time, cost and yield are said first. */
+  seeks?: Sought;
   /** The column that its rows are looked at by. */
-  shows: 'place' | 'email' | 'profile';
-  /** The services that sell what it asks, each a price for each company; none where asking costs nothing. */
-  buysFrom?: (state: StepState) => string[];
+  shows: 'place' | 'email' | 'profile' | 'phone';
+  /** The services that sell what it asks, by their ids, each a price for each who is asked about; and what is said of that. None where asking costs nothing. */
+  buys?: { from: (state: StepState, settings: Settings) => string[]; words: string };
   /** It can be asked for some of those who wait. */
   portions?: boolean;
   /** Its form needs more room than most. */
   wide?: boolean;
   /** What is shown in place of its rows of people, unless they are asked for. */
   panel?: Type<{ job: () => Job; step: () => SieveStep }>;
+  /** What is said of its rows above them. */
+  strip?: Type<{ job: () => Job; step: () => SieveStep }>;
   /** What the button that asks says before the count; its name otherwise. */
   ask?: string;
   /** Rows can want a look here. */

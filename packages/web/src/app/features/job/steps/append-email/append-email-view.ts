@@ -15,9 +15,9 @@ export const appendEmailView: StepView = {
     ];
   },
   setUp: 'Set up',
-  about: 'Only an address that verifies is paid, and the budget of the job is never passed.',
+  about: 'Each finder is paid as it charges, and the budget of the job is never passed.',
   onWords: 'Look for addresses that are lacking',
   form: () => import('./append-email-form').then((m) => m.AppendEmailForm),
-  costs: true,
+  seeks: 'addresses',
   shows: 'email',
 };

@@ -21,8 +21,9 @@ const EffectStore = signalStore(
 );
 /** Companies are counted anew when nothing was typed for so long, in ms. */
 const PAUSE = 400;
-const RULES: readonly [code: FirmRule, words: string][] = [
+const RULES: readonly [code: FirmRule | 'like-competitor', words: string][] = [
   ['competitor', 'competitors'],
+  ['like-competitor', 'like competitors'],
   ['company-sector-out', 'not sectors'],
   ['company-sector', 'sectors'],
   ['company-headcount', 'people'],
@@ -79,6 +80,7 @@ export class CompanyForm implements StepForm {
   private readonly fields = inject(NonNullableFormBuilder);
   private readonly settings = inject(Session).settings;
   protected readonly service = computed(() => this.settings()?.companyService ?? null);
+  protected readonly directory = computed(() => this.settings()?.directory ?? null);
   protected readonly topicService = computed(() => this.settings()?.topicService ?? null);
   protected readonly leastTaught = LEAST_TAUGHT;
   protected readonly model = computed(() => this.settings()?.languageModel ?? null);
@@ -90,6 +92,7 @@ export class CompanyForm implements StepForm {
     sureFrom: [Math.round(this.options.sureFrom * 100), [Validators.required, Validators.min(50), Validators.max(99)]],
     byModel: [this.options.readBy !== ''],
     finds: [this.options.findBy !== ''],
+    findInDirectory: [this.options.findInDirectory],
     readsTopics: [this.options.topicsBy !== ''],
     topics: [this.options.topics.join(', ')],
     details: [this.options.detailsBy !== ''],
@@ -103,6 +106,10 @@ export class CompanyForm implements StepForm {
     technology: [this.options.technology.join(', ')],
     hiring: [this.options.hiring.join(', ')],
     competitors: [this.options.competitors.join('\n')],
+    likeCompetitors: [
+      Math.round(this.options.likeCompetitors * 100),
+      [Validators.required, Validators.min(0), Validators.max(100)],
+    ],
   });
   readonly value = () => {
     const { finds, details, byModel, readsTopics, sureFrom, ...form } = this.form.getRawValue();
@@ -125,6 +132,7 @@ export class CompanyForm implements StepForm {
       technology: words(form.technology),
       hiring: words(form.hiring),
       competitors: listOf(form.competitors, /[;\n]/),
+      likeCompetitors: form.likeCompetitors / 100,
     };
   };
   protected readonly effects = inject(EffectStore);

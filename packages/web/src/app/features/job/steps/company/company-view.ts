@@ -17,6 +17,7 @@ export const companyView: StepView = {
       isSet ? [{ words, count: count.why[why] ?? 0, kind, why }] : [];
     const people = (n: number) => (n > 0 ? n.toLocaleString('en-GB') : '');
     return [
+      ...(o.findInDirectory ? [{ words: 'Domains from the directory', count: 0, kind: '' as const }] : []),
       ...(o.findBy ? [{ words: `Domains from ${serviceName(o.findBy)}`, count: 0, kind: '' as const }] : []),
       ...rule(
         o.question !== '',
@@ -28,6 +29,12 @@ export const companyView: StepView = {
         o.competitors.length > 0,
         'competitor',
         `${many(o.competitors.length, 'competitor', 'competitors')} out`,
+        'drop',
+      ),
+      ...rule(
+        o.competitors.length > 0 && o.likeCompetitors > 0,
+        'like-competitor',
+        `Websites ${Math.round(o.likeCompetitors * 100)} % like theirs out`,
         'drop',
       ),
       ...rule(o.notSectors.length > 0, 'company-sector-out', `Not ${some(o.notSectors)}`, 'drop'),
@@ -56,9 +63,12 @@ export const companyView: StepView = {
   onWords: 'Look at the companies',
   form: () => import('./company-form').then((m) => m.CompanyForm),
   wide: true,
-  buysFrom: ({ step }) => {
-    const { readBy, question, detailsBy, topicsBy } = companyOptions.parse(step.options);
-    return [question ? readBy : '', detailsBy, topicsBy].filter(Boolean);
+  buys: {
+    words: 'Each company is bought once',
+    from: ({ step }) => {
+      const { readBy, question, detailsBy, topicsBy } = companyOptions.parse(step.options);
+      return [question ? readBy : '', detailsBy, topicsBy].filter(Boolean);
+    },
   },
   portions: true,
   shows: 'place',

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { MatButtonModule } from '@angular/material/button';
 import type { SieveStep } from '@sieve/core';
 import { companyOptions, type SiteAnswer } from '@sieve/core/steps/company/options';
-import { FATE_WORDS, say, type FirmRow, type FirmView } from '@sieve/contract';
-import { servicesIn, Session } from '../../../../state/session';
+import { servicesIn, FATE_WORDS, say, type FirmRow, type FirmView } from '@sieve/contract';
+import { Session } from '../../../../state/session';
 import { valueOf } from '../../../../state/asked';
 import { CountPipe } from '../../../../ui/count';
 import { Icon } from '../../../../ui/icon/icon';
@@ -50,6 +50,9 @@ export class Firm {
   readonly kin = output<{ a: string; b: string; same: boolean }>();
   /** Its domain, where that was in doubt. */
   readonly domain = output<{ domain: string; recordIds: number[] }>();
+  /** The name that all of its people's records shall have. */
+  readonly named = output<{ name: string; recordIds: number[] }>();
+  readonly chosen = output<string>();
   readonly person = output<{ id: number; state: Fate }>();
 
   protected readonly request = this.store.asked;

@@ -43,6 +43,12 @@ const view: FirmView = {
   topics: null,
   twins: [{ key: 'bracken-fold.example', name: 'Bracken Fold', domain: '', place: '', chance: 0.6 }],
   joined: [],
+  sites: [{ key: 'domain cork.example', name: 'Brackenfold Cork', place: 'Cork', came: 2 }],
+  spellings: [
+    { name: 'Brackenfold', people: 3 },
+    { name: 'BRACKENFOLD', people: 1 },
+  ],
+  recordIds: [7, 8],
   contactIds: [7],
   people: [{ id: 7, name: 'Maren Oakhill', title: 'Owner', state: 'pass', verdict: '' }],
 };
@@ -69,11 +75,16 @@ it('companies say what their websites answer and by which sentence; keys answer,
   http.expectOne(({ url }) => url === `/api/jobs/${job.id}/firm`).flush(view);
   await stable();
   expect(element.querySelector('blockquote mark')!.textContent).toBe('make cheese');
+  expect(text()).toContain('Brackenfold Cork');
+  const said = () =>
+    (http.expectOne({ method: 'POST', url: `/api/jobs/${job.id}/decisions` }).request.body as { body: object }).body;
   const decided = async (key: string) => {
     await press(key);
-    return (http.expectOne({ method: 'POST', url: `/api/jobs/${job.id}/decisions` }).request.body as { body: object })
-      .body;
+    return said();
   };
+  const buttons = [...element.querySelectorAll<HTMLElement>('cs-firm button')];
+  buttons.find(({ textContent }) => textContent.includes('write so for all'))!.click();
+  expect(said()).toEqual({ kind: 'edit', field: 'company', value: 'Brackenfold', recordIds: [7, 8] });
   expect(await decided('s')).toEqual({
     kind: 'companies',
     a: 'brackenfold.example',

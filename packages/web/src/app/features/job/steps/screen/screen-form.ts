@@ -82,8 +82,14 @@ const saysSomething = ({ conditions }: ScreenRule): boolean => conditions.length
       color: var(--plum);
       text-align: right;
     }
+    /* As high while what the rules take is loading: what moved under the pointer was not pressed. */
+    .add {
+      display: flex;
+      gap: 12px;
+      align-items: center;
+      min-height: 48px;
+    }
     .effect {
-      margin-left: 12px;
       color: var(--ink-2);
     }
     cs-sentence {

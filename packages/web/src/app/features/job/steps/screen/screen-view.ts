@@ -34,6 +34,7 @@ export const screenView: StepView = {
       ...(suppression ? [chip('Suppression list', 'suppressed', 'drop')] : []),
       ...(options.leftElsewhere !== 'pass' ? [chip('Left with another job', 'left-elsewhere', 'drop')] : []),
       ...(options.heldElsewhere !== 'pass' ? [chip('Held in another job', 'held-elsewhere', 'drop')] : []),
+      ...(why['alike-elsewhere'] ? [chip('Somebody alike in another job', 'alike-elsewhere', '')] : []),
       ...(why['likely-elsewhere'] ? [chip('Likely held in another job', 'likely-elsewhere', '')] : []),
       ...(atMostPerCompany > 0 ? [chip(`At most ${atMostPerCompany} a company`, 'company-full', '')] : []),
       ...(why['by-hand'] ? [chip('By hand', 'by-hand', 'drop')] : []),

@@ -1,4 +1,6 @@
 import { verifyOptions } from '@sieve/core/steps/verify/options';
+import { VerdictStrip } from './verdict-strip';
+import { VerdictsLink } from './verdicts-link';
 import { waitWords, type Chip, type StepView } from '../step-view';
 
 const VERDICTS = ['valid', 'risky', 'invalid', 'unknown'] as const;
@@ -16,9 +18,15 @@ export const verifyView: StepView = {
       : []),
     { words: `Fresh for ${verifyOptions.parse(step.options).freshDays} days`, count: 0, kind: '' },
   ],
+  action: VerdictsLink,
+  strip: VerdictStrip,
   setUp: 'Set up',
   about: '',
   onWords: 'Let only addresses pass whose mailbox answers',
   form: () => import('./verify-form').then((m) => m.VerifyForm),
+  buys: {
+    words: 'The verifier is paid for each address that it can say something about',
+    from: (_state, { mail }) => [mail.through],
+  },
   shows: 'email',
 };

@@ -1,0 +1,60 @@
+import { seededRandom } from '../text/random';
+import { estimateAppend, estimatePhones } from './estimate';
+import { foreseen } from './foreseen';
+
+// Beta-binomial mean and variance for 10 more after a share of 0.5 in 7: 5 and 10 * 0.25 * (1 + 9 / 8), by hand.
+test('the range is that of a beta-binomial', () => {
+  expect(foreseen(10, 0.5, 7)).toEqual({ low: 1, likely: 5, high: 9 });
+  expect(foreseen(0, 0.5, 7)).toEqual({ low: 0, likely: 0, high: 0 });
+  expect(foreseen(50, 0, 100)).toEqual({ low: 0, likely: 0, high: 0 });
+});
+
+const PRICE = 7;
+interface Range {
+  low: number;
+  high: number;
+}
+
+/** 300 runs over lists of which between a fifth and four fifths can be found, after nothing, little or much was looked up. */
+function runs(
+  said: (seen: { tried: number; found: number }, contacts: number) => Range,
+  { cents, part } = { cents: 1, part: 1 },
+) {
+  const next = seededRandom(11);
+  const pick = <T>(of: readonly T[]) => of[Math.floor(next() * of.length)]!;
+  const hits = (n: number, share: number) => Array.from({ length: n }, next).filter((x) => x < share).length;
+  let count = 0;
+  for (let run = 0; run < 300; run++) {
+    const truth = 0.2 + 0.6 * next();
+    const tried = pick([0, 20, 200, 2000]);
+    const contacts = pick([40, 400, 2000]);
+    const { low, high } = said({ tried, found: hits(tried, truth * part) }, contacts);
+    const found = cents * hits(contacts, truth * part);
+    if (low <= found && found <= high) count++;
+  }
+  return count / 300;
+}
+
+test('what is said before looking up holds the truth nine times of ten, over 300 runs', () => {
+  const addresses = runs(({ tried, found }, contacts) => {
+    const byPattern = Math.round(found / 2);
+    return estimateAppend(contacts, { tried, byPattern, byFinder: found - byPattern }, 1, 1e9).valid;
+  });
+  const service = { priceCents: 1, pays: 'answer' as const };
+  const phones = runs(({ tried, found }, contacts) => {
+    const timed = { contacts: 0, ms: 0 };
+    return estimatePhones(contacts, { tried, found, cents: found }, [service], 1, 1e9, timed).valid;
+  });
+  // Half of them by a finder that is paid for what it finds.
+  const paid = runs(
+    ({ tried, found }, contacts) => {
+      const { cost } = estimateAppend(contacts, { tried, byPattern: found, byFinder: found }, PRICE, 1e9);
+      return { low: cost.lowCents, high: cost.highCents };
+    },
+    { cents: PRICE, part: 0.5 },
+  );
+  for (const share of [addresses, phones, paid]) {
+    expect(share).toBeGreaterThanOrEqual(0.85);
+    expect(share).toBeLessThanOrEqual(0.95);
+  }
+});
