@@ -1,6 +1,6 @@
 // Profiles found for 2,000 names beside the simulated world's truth: misspelt, moved, namesakes, and people no directory lists.
 // npm run bench -- profiles [SEED]
-import { newContact, NOWHERE, sortDecisions, stepOf, tidier, NO_LISTS, profile } from '@sieve/core';
+import { newContact, NONE_MADE, NOWHERE, sortDecisions, stepOf, tidier, NO_LISTS, profile } from '@sieve/core';
 import type { Answer, Column, ProfileOptions, Target } from '@sieve/core';
 import { answeredFacts, keyOf } from '../packages/core/src/testing/answered-facts';
 import { directoryClient } from '../packages/server/src/outside/directory/client';
@@ -122,7 +122,9 @@ const env = {
   decisions: sortDecisions([]),
   suppression: new Map(),
   elsewhere: () => NOWHERE,
+  made: NONE_MADE,
   lists: NO_LISTS,
+  phoneCountry: 'GB',
 };
 
 const targets: Target[] = ['fullName', 'title', 'company', 'city', 'country'];
