@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
 import type { AxeResults } from 'axe-core';
-import { startWorld, type World } from './world';
+import { demoFile, startWorld, type World } from './world';
 
 // WCAG 2.2 at A and AA, as far as axe-core can tell (Deque, MPL 2.0).
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -54,7 +54,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       [`/jobs/${id}?step=screen`, 'came in'],
       [`/jobs/${id}?step=append-email`, 'Look up'],
       [`/jobs/${id}?step=append-phone`, 'came in'],
-      ['/ledger', 'Spend by day'],
+      ['/ledger?month=2020-01', 'Nothing was charged in this month'],
       [`/jobs/${id}?show=sources`, 'guild-members.txt'],
       [`/jobs/${id}/judge`, 'Judge'],
       [`/jobs/${id}/export`, 'Held back'],
@@ -141,6 +141,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: /^Theme/ }).click();
     await expect(page.getByRole('menuitem').first()).toBeVisible();
     await look('menu');
+    await page.keyboard.press('Escape');
+
+    const bought = await world.newJob(`Bought, ${colorScheme}`);
+    await world.call('PATCH', `/api/jobs/${bought}`, { budgetCents: 100 });
+    const emails = readFileSync(demoFile('show-list-2026.csv'), 'latin1').match(/[\w.]+@[\w-]+\.example/g)!;
+    await world.bring(bought, 'emails.csv', Buffer.from(['Email', ...emails.slice(0, 20)].join('\n')));
+    await world.setUp(bought, 'screen', {}, false);
+    await world.setUp(bought, 'owner', { finders: ['lantern'] });
+    await world.idle();
+    await world.call('POST', `/api/jobs/${bought}/runs`, { step: 'owner' });
+    await world.idle();
+    await page.goto(`${world.url}/ledger`);
+    await expect(page.getByText('Spend by day')).toBeVisible();
+    await look('ledger');
     await context.close();
   });
 }

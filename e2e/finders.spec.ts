@@ -78,7 +78,10 @@ test('addresses without names become people: whose they are is asked of finders,
   const job = await world.newJob('Addresses only');
   await world.call('PATCH', `/api/jobs/${job}`, { budgetCents: 2000 });
   const leads = readFileSync(demoFile('show-list-2026.csv'), 'latin1');
-  const known = (leads.match(/[\w.]+@[\w-]+\.example/g) ?? []).slice(0, 60);
+  // One that says a name itself is asked of nobody.
+  const known = (leads.match(/[\w.]+@[\w-]+\.example/g) ?? [])
+    .filter((email) => !/^\w\w+\.\w\w+@/.test(email))
+    .slice(0, 60);
   expect(known.length).toBeGreaterThan(10);
   await world.bring(job, 'only.csv', Buffer.from(['Email', ...known].join('\n')));
   for (const id of ['screen', 'append-email', 'verify']) await world.setUp(job, id, {}, false);
