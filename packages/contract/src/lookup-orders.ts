@@ -23,6 +23,17 @@ export const lookupOrder = z.object({
 });
 export type LookupOrder = z.output<typeof lookupOrder>;
 
+const priced = z.object({ who: z.string(), count: z.number(), eachCents: z.number() });
+
+/** What the valid emails of a job cost, and what those likely cost that looking up who waits brings; in cents each, by who brings them as core has it. */
+export const nextValid = z.object({
+  target: count,
+  got: z.array(priced),
+  next: z.array(priced),
+  leftCents: z.number(),
+});
+export type NextValid = z.output<typeof nextValid>;
+
 /** What earlier answers say of an order by hand, of the cheapest that finds as many, and of the one that finds most for its money. */
 export const lookupOrders = z.object({
   /** People whom the answers are of. */

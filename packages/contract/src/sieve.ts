@@ -199,7 +199,8 @@ export const hitRate = z.object({
   ),
   /** More rows like these that bring the valid emails which the job misses; null where none is missing, or none came of it. */
   toGo: between.nullable(),
-  /** Valid emails of those who came by it first, and what was paid for those who did. */
+  /** Of those who came by it first and pass: whose email was found or looked for, and how many are valid; and what was paid for all who came by it first. */
+  asked: count,
   valid: count,
   spentCents: z.number(),
   /** Cents for each valid email of it, with the range by chance; null while none was paid for. */

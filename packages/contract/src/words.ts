@@ -1,3 +1,4 @@
+import { NAME_FROM_EMAIL_SURE } from '@sieve/core/model/change';
 import type {
   ChangeCode,
   IssueCode,
@@ -27,7 +28,7 @@ export const CHANGE_WORDS: Record<ChangeCode, string> = {
   'canonical-link': 'link in its short form',
   'domain-from-link': 'domain of the website',
   'domain-from-email': 'domain of the email',
-  'name-from-email': 'the name that the address says',
+  'name-from-email': `the name that the address says, ${100 * NAME_FROM_EMAIL_SURE} % sure`,
   e164: 'international form (E.164)',
   'email-normalised': 'address in its plain form',
   'country-code': 'country code',

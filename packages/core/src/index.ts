@@ -53,6 +53,7 @@ export * from './forecast/pace';
 export * from './forecast/rows-to-go';
 export * from './forecast/wilson';
 export * from './forecast/lookup-order';
+export * from './forecast/next-valid';
 export * from './export/export-batches';
 export * from './export/columns';
 export * from './export/harmless';

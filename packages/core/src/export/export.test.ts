@@ -81,7 +81,9 @@ test('an estimate keeps to the trade’s figures and to the budget', () => {
   expect(estimateAppend(100, seen, 15, 100_000).cost.likelyCents).toBe(750);
   expect(Math.round(estimateAppend(1034, seen, 15, 100_000).seconds / 60)).toBe(32);
   // What finders are known to find and cost stands in place of the price: all lack an address here, two cents each.
-  const known = estimateAppend(100, seen, 15, 100_000, undefined, 15, { found: 0.4, cents: 2 });
+  const known = estimateAppend(100, seen, 15, 100_000, undefined, 15, {
+    ...{ found: 0.4, cents: 2, squares: 30, people: 100_000 },
+  });
   expect([known.cost.likelyCents, known.valid.likely]).toEqual([200, 40]);
   const short = estimateAppend(100, seen, 15, 300);
   expect(short).toMatchObject({ budgetMayEnd: true, cost: { likelyCents: 300, mostCents: 300 } });

@@ -1,5 +1,6 @@
 import type { Pays } from '../facts/pays';
 import { foreseen } from './foreseen';
+import type { OrderExperience } from './lookup-order';
 
 /** What earlier lookups showed: how many were tried and how many ended in a valid address. */
 export interface Experience {
@@ -40,10 +41,21 @@ const USUAL_PHONES = { tried: 8, found: 4 };
 const USUAL_MS = (32 * 60_000) / 1034;
 const USUAL_TIMED = 40;
 
-/** What the finders in their order find of people whom patterns do not, 0 to 1, and cost for each of them, in cents. */
-export interface OrderExperience {
-  found: number;
-  cents: number;
+/** The shares of contacts looked up that patterns and finders likely give, and the contacts that this rests on. */
+export function likelyShares(seen: Experience): { byPattern: number; byFinder: number; tried: number } {
+  const tried = seen.tried + USUAL.tried;
+  return {
+    byPattern: (seen.byPattern + USUAL.byPattern) / tried,
+    byFinder: (seen.byFinder + USUAL.byFinder) / tried,
+    tried,
+  };
+}
+
+/** The same of an order that was asked about too few: each address it finds costs the price. */
+export function usualOrder(seen: Experience, priceCents: number): OrderExperience {
+  const { byPattern, byFinder, tried } = likelyShares(seen);
+  const found = priceCents > 0 ? byFinder / (1 - byPattern) : 0;
+  return { found, cents: priceCents * found, squares: priceCents ** 2 * found, people: tried };
 }
 
 /** All of it, or as many whole contacts as the budget leaves for. */
@@ -51,8 +63,10 @@ const mostWithin = (contacts: number, eachCents: number, leftCents: number): num
   eachCents === 0 ? 0 : Math.min(contacts, Math.floor(leftCents / eachCents)) * eachCents;
 
 /**
- * Cents that are likely, and between which the cost lies nine times of ten: each contact costs the dearest or nothing, so often that the mean is right. What
- * costs something in between varies less.
+ * Cents that are likely, and between which the cost lies nine times of ten: as if each contact cost one sum or nothing, so often that the mean is right, and the
+ * mean square too where that is known.
+ *
+ * @param of `dearestCents`: that sum, the mean square by the mean
  */
 function costRange(of: {
   contacts: number;
@@ -100,12 +114,9 @@ export function estimateAppend(
   order: OrderExperience | null = null,
   verifyingCents = 0,
 ): Estimate {
-  const finders = priceCents > 0;
-  const tried = seen.tried + USUAL.tried;
-  const byPattern = (seen.byPattern + USUAL.byPattern) / tried;
-  const byFinder = finders ? (seen.byFinder + USUAL.byFinder) / tried : 0;
-  const said = order ?? { found: byFinder / (1 - byPattern), cents: (priceCents * byFinder) / (1 - byPattern) };
-  const lacking = finders ? contacts * (1 - byPattern) : 0;
+  const { byPattern, tried } = likelyShares(seen);
+  const said = order ?? usualOrder(seen, priceCents);
+  const lacking = priceCents > 0 ? contacts * (1 - byPattern) : 0;
   const verifying = Math.min(leftCents, contacts * verifyingCents);
   const asked = said.cents > 0 ? Math.min(lacking, (leftCents - verifying) / said.cents) : lacking;
   const share = byPattern + (contacts === 0 ? 0 : (asked * said.found) / contacts);
@@ -115,8 +126,8 @@ export function estimateAppend(
     cost: costRange({
       contacts,
       eachCents: contacts === 0 ? 0 : (asked * said.cents) / contacts,
-      dearestCents: priceCents,
-      tried,
+      dearestCents: said.cents === 0 ? 0 : said.squares / said.cents,
+      tried: Math.min(tried, said.people),
       surelyCents: verifying,
       mostCents: mostWithin(contacts, mostEachCents, leftCents),
     }),

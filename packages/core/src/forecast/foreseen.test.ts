@@ -1,6 +1,8 @@
+import { lookupWorld } from '../testing/lookup-world';
 import { seededRandom } from '../text/random';
 import { estimateAppend, estimatePhones } from './estimate';
 import { foreseen } from './foreseen';
+import { experienceOf, lookupOdds, stepsOf, type LookupService, type SaidOfOne } from './lookup-order';
 
 // Beta-binomial mean and variance for 10 more after a share of 0.5 in 7: 5 and 10 * 0.25 * (1 + 9 / 8), by hand.
 test('the range is that of a beta-binomial', () => {
@@ -35,6 +37,39 @@ function runs(
   return count / 300;
 }
 
+/** How often both what they find and what it costs lie in their ranges where four finders that are paid in their ways were asked before, in any order. */
+function ofFourFinders(runs: number): number[] {
+  const held = [0, 0];
+  const timed = { contacts: 0, ms: 0 };
+  for (let seed = 1; seed <= runs; seed++) {
+    const { services, person, askedInAnyOrder } = lookupWorld(9000 + seed, 4);
+    const said = Array.from({ length: seed % 2 ? 100 : 800 }, askedInAnyOrder);
+    const steps = stepsOf(
+      lookupOdds(said, services),
+      services.map(({ id }) => id),
+    );
+    const people = Array.from({ length: 400 }, person);
+    // Nobody has an address by a pattern, so that finders are asked about all.
+    const seen = { tried: said.length, byPattern: 0, byFinder: 0 };
+    const { cost, valid } = estimateAppend(400, seen, 1, 1e9, timed, 1e9, experienceOf(said, steps));
+    const found = people.filter((one) => [...one.values()].includes('valid')).length;
+    const cents = people.reduce((sum, one) => sum + costOf(one, services), 0);
+    held[0]! += Number(valid.low <= found && found <= valid.high);
+    held[1]! += Number(cost.lowCents <= cents && cents <= cost.highCents);
+  }
+  return held.map((count) => count / runs);
+}
+
+function costOf(said: SaidOfOne, services: readonly LookupService[]): number {
+  let sum = 0;
+  for (const { id, cents, pays } of services) {
+    const answer = said.get(id)!;
+    if (pays === 'question' || answer === 'valid' || (pays === 'answer' && answer === 'wrong')) sum += cents;
+    if (answer === 'valid') break;
+  }
+  return sum;
+}
+
 test('what is said before looking up holds the truth nine times of ten, over 300 runs', () => {
   const addresses = runs(({ tried, found }, contacts) => {
     const byPattern = Math.round(found / 2);
@@ -53,7 +88,7 @@ test('what is said before looking up holds the truth nine times of ten, over 300
     },
     { cents: PRICE, part: 0.5 },
   );
-  for (const share of [addresses, phones, paid]) {
+  for (const share of [addresses, phones, paid, ...ofFourFinders(300)]) {
     expect(share).toBeGreaterThanOrEqual(0.85);
     expect(share).toBeLessThanOrEqual(0.95);
   }

@@ -119,18 +119,66 @@ function stepCents({ services, unknownTo, wrong }: LookupOdds, set: number, j: n
   return cents * (pays === 'valid' ? found : found + wrong[j]! * (reached - found));
 }
 
+/** What one service of an order finds and costs, for each person that the order is begun for. */
+export interface OrderStep {
+  who: string;
+  found: number;
+  cents: number;
+  /** What it adds to the mean square of what a person costs, in square cents: how far apart people are. */
+  squares: number;
+}
+
+/** What each service of an order finds where those before it knew nothing, and costs. Ids that are not among the services are left out. */
+export function stepsOf({ services, unknownTo, wrong }: LookupOdds, ids: readonly string[]): OrderStep[] {
+  // What somebody whom nobody knew so far has cost.
+  let [set, soFar] = [0, 0];
+  return ids.flatMap((who) => {
+    const j = services.findIndex(({ id }) => id === who);
+    if (j < 0) return [];
+    const { cents: price, pays } = services[j]!;
+    const cents = stepCents({ services, unknownTo, wrong }, set, j);
+    const step = {
+      who,
+      found: unknownTo[set]! - unknownTo[set | (1 << j)]!,
+      cents,
+      squares: cents * (2 * soFar + price),
+    };
+    soFar += price * { question: 1, answer: wrong[j]!, valid: 0 }[pays];
+    set |= 1 << j;
+    return [step];
+  });
+}
+
+/** What the finders in their order find of people whom patterns do not, 0 to 1, and cost for each of them, in cents, with the mean of the squares. */
+export interface OrderExperience {
+  found: number;
+  cents: number;
+  squares: number;
+  /** People that this rests on. */
+  people: number;
+}
+
+/** What steps of an order find and cost together; it rests on as many as the step of which least is known, beside those who come to it. */
+export function experienceOf(said: readonly SaidOfOne[], steps: readonly OrderStep[]): OrderExperience {
+  const all = { found: 0, cents: 0, squares: 0, people: said.length };
+  for (const { who, found, cents, squares } of steps) {
+    const asked = said.reduce((sum, one) => sum + Number(one.has(who)), 0);
+    all.people = Math.min(all.people, asked / (1 - all.found));
+    all.found += found;
+    all.cents += cents;
+    all.squares += squares;
+  }
+  return all;
+}
+
 /** What an order of some's own finds and costs. Ids that are not among the services are left out. */
 export function orderOf(odds: LookupOdds, ids: readonly string[]): LookupOrder {
-  const places = ids.flatMap((id) => {
-    const at = odds.services.findIndex((service) => service.id === id);
-    return at < 0 ? [] : [at];
-  });
-  let [set, cents] = [0, 0];
-  for (const j of places) {
-    cents += stepCents(odds, set, j);
-    set |= 1 << j;
-  }
-  return { ids: places.map((j) => odds.services[j]!.id), found: 1 - odds.unknownTo[set]!, cents };
+  const steps = stepsOf(odds, ids);
+  return {
+    ids: steps.map(({ who }) => who),
+    found: steps.reduce((sum, { found }) => sum + found, 0),
+    cents: steps.reduce((sum, { cents }) => sum + cents, 0),
+  };
 }
 
 /** Of each set of services the order that costs least, exactly: the cheapest way to ask a set ends with one of it, after the cheapest of the rest. */

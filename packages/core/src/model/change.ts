@@ -30,3 +30,9 @@ export interface Change {
   is: string;
   why: ChangeCode[];
 }
+
+/**
+ * How sure a name is that was read from an address: of 573 addresses with names among Debian's and npm's maintainers that say one 519 said their own; most others turn it round or
+ * have a word that is no name.
+ */
+export const NAME_FROM_EMAIL_SURE = 0.9;

@@ -6,7 +6,7 @@ import { nameCase } from './person-name';
 const TWO_WORDS = /^(\p{L}{2,})[._-](\p{L}{2,})\d{0,3}$/u;
 
 /**
- * The name that an address says for sure: a known first name and another word, in either order. One that could be read in two ways says none.
+ * The name that an address says almost for sure: a known first name and another word, in either order. One that could be read in two ways says none.
  *
  * @example nameFromEmail('oakhill.maren2@tidewell.example') // { firstName: 'Maren', lastName: 'Oakhill' }
  */

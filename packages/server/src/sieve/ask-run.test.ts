@@ -8,6 +8,7 @@ import { keepFact } from '../outside/facts';
 import { ServiceDown } from '../outside/wrap/service-down';
 import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
 import { askHandler } from './ask-run';
+import { nextValid } from './next-valid';
 import { rowPage } from './rows';
 import { runSift } from './sift-run';
 
@@ -93,6 +94,15 @@ test('the budget is never passed, however many domains are asked at once', async
   expect(bought).toHaveLength(6);
   expect(spentCents(db, job)).toBe(90);
   expect(result).toEqual(asked({ contacts: 12, settled: 6, unaffordable: 6 }));
+  await runSift(testContext<'sift'>(db, job, { kind: 'sift' }));
+  const { got, next, leftCents } = nextValid(db, job, settings.parse({ finders: [finder] }), 1000);
+  expect([got, leftCents]).toEqual([[{ who: 'lantern', count: 6, eachCents: 15 }], 10]);
+  // Of 6 looked up and the usual 8, 2 came by patterns and 8 by finders.
+  expect(next.map(({ who, eachCents }) => [who, eachCents])).toEqual([
+    ['', 0],
+    ['finders', 15],
+  ]);
+  expect(next.map(({ count }) => count.toFixed(2))).toEqual([(6 * 2) / 14, (6 * 8) / 14].map((n) => n.toFixed(2)));
 });
 
 test('what others set apart and do not spend is waited for: nothing affordable is left over', async () => {

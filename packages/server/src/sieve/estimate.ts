@@ -47,7 +47,7 @@ export function estimateFor(db: Db, jobId: number, settings: Settings, now: numb
       leftCents,
       timed,
       mostEachCents,
-      orderSoFar(db, asPaid, options.finders),
+      orderSoFar(db, asPaid, options.finders)?.all ?? null,
       verifierCents * USUAL_VERIFIED,
     ),
     rests: { lookups: seen.tried, timed: timed.contacts },
@@ -79,7 +79,7 @@ export function phoneEstimate(db: Db, jobId: number, settings: Settings, now: nu
 }
 
 /** The step of a kind, and how many wait at it. */
-function waitsAt({ sieve, summary }: Job, kind: string): { step: string; waits: number } {
+export function waitsAt({ sieve, summary }: Job, kind: string): { step: string; waits: number } {
   const step = sieve.find((one) => one.kind === kind)?.id ?? '';
   return { step, waits: summary?.steps.find(({ id }) => id === step)?.waits ?? 0 };
 }
@@ -108,7 +108,7 @@ function phoneExperience(db: Db, { phoneServices }: Settings): PhoneExperience {
 }
 
 /** Addresses that are verified for one contact. Common practice, no source. */
-const USUAL_VERIFIED = 2;
+export const USUAL_VERIFIED = 2;
 
 /** What one contact can cost: every finder that charges for answers or questions, and the dearest that charges for what verifies. */
 function mostEach(finders: Settings['finders']): number {
@@ -117,7 +117,7 @@ function mostEach(finders: Settings['finders']): number {
 }
 
 /** What append has brought so far, over all jobs. */
-function experience(db: Db): Experience {
+export function experience(db: Db): Experience {
   const all = shownOutcomes(db).map(
     ({ contacts }) =>
       db.outcomes

@@ -28,6 +28,8 @@ interface Came {
   arrivals: Arrival[];
   /** Those that pass and came by it before they came by any other. */
   first: number;
+  /** Of those, whose email was found or looked for. */
+  asked: number;
   /** Of those, valid emails, and what was paid for all who came by it first. */
   valid: number;
   cents: number;
@@ -43,7 +45,7 @@ export function hitRates(db: Db, jobId: number, { pace, timeZone }: Settings, no
   const groupOf = new Map<number, Came>();
   for (const source of sourceRows(db, jobId).filter(({ out, about }) => !out && about === 'people')) {
     const key = source.origin.kind === 'directory' ? `search ${source.origin.searchId}` : `source ${source.id}`;
-    const group = groups.get(key) ?? { sources: [], arrivals: [], first: 0, valid: 0, cents: 0, why: {} };
+    const group = groups.get(key) ?? { sources: [], arrivals: [], first: 0, asked: 0, valid: 0, cents: 0, why: {} };
     group.sources.push(source);
     groups.set(key, group);
     groupOf.set(source.id, group);
@@ -54,6 +56,7 @@ export function hitRates(db: Db, jobId: number, { pace, timeZone }: Settings, no
     const came = [...new Set(recordIds.flatMap((id) => groupOf.get(sourceOf.get(id) ?? 0) ?? []))];
     if (came[0]) {
       came[0].first += Number(passed);
+      came[0].asked += Number(passed && (verdict !== '' || code === 'no-address-found'));
       came[0].valid += Number(passed && verdict === 'valid');
       came[0].cents += spent.get(id) ?? 0;
     }
@@ -81,7 +84,7 @@ export function hitRates(db: Db, jobId: number, { pace, timeZone }: Settings, no
       const rate = rateOf(db, group, validOfPassed, missing);
       const passing = group.first / Math.max(1, rate.rows);
       const doneAt = rate.toGo && rate.searchId !== null ? lookedUp(rate.toGo.likely, passing) : null;
-      return { ...rate, ...costOf(group), doneAt };
+      return { ...rate, ...costOf(group), asked: group.asked, doneAt };
     });
 }
 
@@ -102,7 +105,7 @@ function costOf({ first, valid, cents }: Came): Pick<HitRate, 'valid' | 'spentCe
   return { valid, spentCents: cents, eachCents };
 }
 
-type Rate = Omit<HitRate, 'valid' | 'spentCents' | 'eachCents' | 'doneAt'>;
+type Rate = Omit<HitRate, 'asked' | 'valid' | 'spentCents' | 'eachCents' | 'doneAt'>;
 
 function rateOf(db: Db, { sources, arrivals, first, why }: Came, validOfPassed: number, missing: number): Rate {
   const [{ origin, name }] = sources as [SourceRow];

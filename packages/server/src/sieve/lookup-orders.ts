@@ -3,13 +3,17 @@ import {
   atAnyAge,
   cheapestOrder,
   dayOf,
+  experienceOf,
   judge,
   lookupOdds,
   MOST_SERVICES,
   orderOf,
   orderRanges,
-  type SaidOfOne,
+  stepsOf,
   wilson,
+  type OrderExperience,
+  type OrderStep,
+  type SaidOfOne,
 } from '@sieve/core';
 import { zoneOf, type LookupOrders, type Settings, type Sought } from '@sieve/contract';
 import type { Db } from '../db/open';
@@ -87,21 +91,22 @@ function answersOf(said: readonly SaidOfOne[], id: string) {
 const NEWEST = 2000;
 const LEAST_PEOPLE = 30;
 
-/** What finders in an order found and cost lately; null while they answered about too few people. */
+/** What an order of finders found and cost lately, each by itself and all together; null while they answered about too few people. */
 export function orderSoFar(
   db: Db,
   { finders, lists }: Settings,
   byHand: readonly string[],
-): { found: number; cents: number } | null {
+): { steps: OrderStep[]; all: OrderExperience } | null {
   const said = saidOfAddresses(db, lists, NEWEST);
   const asked = byHand.flatMap((id) => finders.find((finder) => finder.id === id) ?? []).slice(0, MOST_SERVICES);
   const isKnown = asked.every(({ id }) => said.filter((one) => one.has(id)).length >= LEAST_ASKED);
   if (asked.length === 0 || said.length < LEAST_PEOPLE || !isKnown) return null;
   const services = asked.map(({ id, priceCents: cents, pays }) => ({ id, cents, pays }));
-  return orderOf(
+  const steps = stepsOf(
     lookupOdds(said, services),
     services.map(({ id }) => id),
   );
+  return { steps, all: experienceOf(said, steps) };
 }
 
 /** What finders said of each person; an address whose verdict is not known yet is left out. */

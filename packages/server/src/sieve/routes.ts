@@ -26,6 +26,7 @@ import {
   contactGroup,
   groupQuery,
   hitRate,
+  nextValid,
 } from '@sieve/contract';
 import { companyOptions, screenOptions } from '@sieve/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -92,6 +93,9 @@ export const sieveRoutes =
     );
     app.get('/api/jobs/:id/hit-rates', { schema: { params: byId, ...ok(z.array(hitRate)) } }, ({ params }) =>
       lookout.look('hitRates', theJob(db, params.id).id, now()),
+    );
+    app.get('/api/jobs/:id/next-valid', { schema: { params: byId, ...ok(nextValid) } }, ({ params }) =>
+      lookout.look('nextValid', theJob(db, params.id).id, now()),
     );
     app.post(
       '/api/jobs/:id/screen/effect',

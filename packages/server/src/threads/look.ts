@@ -26,6 +26,7 @@ import { lookupOrders } from '../sieve/lookup-orders';
 import { verdictCounts } from '../sieve/verdict-counts';
 import { verdictList } from '../sieve/verdict-list';
 import { hitRates } from '../sieve/hit-rates';
+import { nextValid } from '../sieve/next-valid';
 import { heldAlready, lookUp } from '../sieve/held-contacts';
 import { personInFull } from '../sieve/person';
 import { pairsToJudge } from '../sieve/pairs-to-judge';
@@ -54,6 +55,7 @@ const QUICK_LOOKS = {
   person: (db: Db, settings: Settings, jobId: number, contact: number) => personInFull(db, jobId, contact, settings),
   pairs: (db: Db, { lists }: Settings, jobId: number, most: number) => pairsToJudge(db, jobId, most, lists),
   hitRates: (db: Db, settings: Settings, jobId: number, now: number) => hitRates(db, jobId, settings, now),
+  nextValid: (db: Db, settings: Settings, jobId: number, now: number) => nextValid(db, jobId, settings, now),
   groups: (db: Db, _: Settings, jobId: number, query: GroupQuery) => contactGroups(db, jobId, query),
   sourceColumns: (db: Db, { lists }: Settings, jobId: number, sourceId: number) =>
     columnsOf(db, jobId, sourceId, lists),

@@ -14,6 +14,7 @@ import type {
   ContactView,
   GroupQuery,
   HitRate,
+  NextValid,
   PersonInFull,
   CountView,
   DecisionRow,
@@ -103,6 +104,7 @@ export class Api {
   screenEffect = (job: number, options: unknown) =>
     this.http.post<ScreenEffect>(`/api/jobs/${job}/screen/effect`, options);
   wordChanges = (list: WordChangesBody) => this.http.post<WordChanges>('/api/words/changes', list);
+  nextValid = (id: number) => this.http.get<NextValid>(`/api/jobs/${id}/next-valid`);
   hitRates = (id: number) => this.http.get<HitRate[]>(`/api/jobs/${id}/hit-rates`);
   groups = (id: number, query: GroupQuery) =>
     this.http.get<ContactGroup[]>(`/api/jobs/${id}/groups`, { params: query });

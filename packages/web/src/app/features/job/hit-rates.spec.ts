@@ -13,6 +13,7 @@ const rate: HitRate = {
   why: { suppressed: 4, 'title-near-brief': 70, 'a-new-code': 306 },
   tighter: [{ field: 'title', text: 'assistant', misfits: 210, fits: 3, q: 'people where not title: assistant' }],
   toGo: { low: 90, likely: 100, high: 120 },
+  asked: 300,
   valid: 40,
   spentCents: 600,
   eachCents: { low: 12, likely: 15, high: 20 },

@@ -1,4 +1,4 @@
-import type { LedgerView } from '@sieve/contract';
+import type { HitRate, LedgerView, NextValid } from '@sieve/contract';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { Ledger } from './ledger';
 
@@ -39,6 +39,22 @@ const ledger: LedgerView = {
   asked: spent(1500, 102, 1),
 };
 
+const figures: NextValid = {
+  target: 300,
+  got: [
+    { who: '', count: 80, eachCents: 0 },
+    { who: 'lantern', count: 100, eachCents: 15 },
+  ],
+  next: [
+    { who: '', count: 10, eachCents: 0 },
+    { who: 'lantern', count: 40, eachCents: 18 },
+  ],
+  leftCents: 360,
+};
+const rate = (name: string, asked: number, valid: number, eachCents: HitRate['eachCents'] = null) => ({
+  ...{ name, asked, valid, eachCents },
+});
+
 async function open(settings: object = {}) {
   const { http } = webHarness();
   const pane = await drawn(Ledger, { month: '2026-11' });
@@ -51,6 +67,9 @@ async function open(settings: object = {}) {
         finders,
         phoneServices: [],
         verifiers: [],
+        companyService: null,
+        topicService: null,
+        languageModel: null,
         budgets: { monthCents: 0, folders: [] },
         ...settings,
       },
@@ -77,6 +96,33 @@ it('says what the month cost, by day, service and job, and each charge with its 
   expect(element.querySelectorAll('rect')).toHaveLength(2);
   const [up, down] = [...element.querySelectorAll('rect')].map((bar) => Number(bar.getAttribute('y')));
   expect(down).toBeGreaterThan(up!);
+});
+
+it('what the next valid email costs, and where the money ends; the yield of sources, what rests on few as doubtful', async () => {
+  const { http, stable, element, text } = await open();
+  http.expectOne('/api/jobs/3/next-valid').flush(figures);
+  http
+    .expectOne('/api/jobs/3/hit-rates')
+    .flush([
+      rate('poor.csv', 200, 40, { low: 50, likely: 60, high: 70 }),
+      rate('good.csv', 20, 15),
+      rate('asked for nobody', 0, 0),
+    ]);
+  await stable();
+  expect(text()).toContain('likely nothing · Cheap: 180 of 300');
+  const svg = element.querySelector('cs-next-valid svg')!;
+  expect(svg.getAttribute('aria-label')).toBe(
+    '80: free; 100 from Lantern: £0.15 each; about 10: free; about 40 from Lantern: £0.18 each; about 70 to bring in: £0.60 each',
+  );
+  // 180, 10 for nothing, and 20 for 360 cents.
+  expect([...svg.querySelectorAll('.money text, .aim text')].map((mark) => mark.textContent.trim())).toEqual([
+    'money ends, 210',
+    'aim 300',
+  ]);
+  const rows = [...element.querySelectorAll('cs-yield-by-source .track')];
+  expect(rows.map((row) => row.classList.contains('few'))).toEqual([true, false]);
+  // Wilson 1927 for 15 of 20, from the formula by hand.
+  expect(rows[0]!.getAttribute('title')).toBe('75 %, 53 to 89 % by chance');
 });
 
 it('the month’s budget says what is left, and warns at four fifths', async () => {

@@ -18,6 +18,7 @@ import { Select, type Option } from '../../ui/select/select';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { Status } from '../../ui/status/status';
 import { GiveBack, type GivesBack } from './give-back';
+import { JobFigures } from './job-figures';
 import { SpendByDay } from './spend-by-day';
 
 /** `spent`: by all jobs; what a run charges meanwhile has it asked anew. */
@@ -41,10 +42,22 @@ const FILLS = [
   selector: 'cs-ledger',
   host: { class: 'panes' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterLink, MatButtonModule, CountPipe, Icon, Meter, MoneyPipe, Pager, Select, SpendByDay, Status],
+  imports: [
+    RouterLink,
+    MatButtonModule,
+    CountPipe,
+    Icon,
+    JobFigures,
+    Meter,
+    MoneyPipe,
+    Pager,
+    Select,
+    SpendByDay,
+    Status,
+  ],
   providers: [LedgerStore, MoneyPipe],
   templateUrl: './ledger.html',
-  styleUrl: './ledger.scss',
+  styleUrls: ['./cards.scss', './ledger.scss'],
 })
 export class Ledger {
   private readonly session = inject(Session);
@@ -89,6 +102,10 @@ export class Ledger {
   }));
   protected readonly view = computed(() => valueOf(this.store.asked()));
   protected readonly jobs = computed(() => this.view()?.jobs ?? []);
+  /** The job that is chosen, else the one that cost most. */
+  protected readonly figured = computed(
+    () => this.jobs().find(({ jobId }) => jobId === this.jobId()) ?? this.jobs().find(({ valid }) => valid > 0),
+  );
   private readonly allServices = computed(() => servicesIn(this.session.settings()));
   protected readonly services = computed(() =>
     (this.view()?.services ?? []).map((service, i) => ({
