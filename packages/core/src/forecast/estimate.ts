@@ -7,6 +7,8 @@ export interface Experience {
   tried: number;
   byPattern: number;
   byFinder: number;
+  /** True where no address is made from patterns this time, whatever they gave before. */
+  withoutPatterns?: boolean;
 }
 
 export interface Estimate {
@@ -44,9 +46,10 @@ const USUAL_TIMED = 40;
 /** The shares of contacts looked up that patterns and finders likely give, and the contacts that this rests on. */
 export function likelyShares(seen: Experience): { byPattern: number; byFinder: number; tried: number } {
   const tried = seen.tried + USUAL.tried;
+  const share = (count: number) => count / tried;
   return {
-    byPattern: (seen.byPattern + USUAL.byPattern) / tried,
-    byFinder: (seen.byFinder + USUAL.byFinder) / tried,
+    byPattern: seen.withoutPatterns ? 0 : share(seen.byPattern + USUAL.byPattern),
+    byFinder: share(seen.byFinder + USUAL.byFinder),
     tried,
   };
 }

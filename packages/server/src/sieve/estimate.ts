@@ -5,6 +5,7 @@ import {
   estimatePhones,
   mostQuestions,
   stepIn,
+  type AppendEmailOptions,
   type Experience,
   type PhoneExperience,
 } from '@sieve/core';
@@ -34,7 +35,7 @@ export function estimateFor(db: Db, jobId: number, settings: Settings, now: numb
   const asPaid = { ...settings, finders: findersNow(spent, settings, waiting, now) };
   const finders = asPaid.finders.filter(({ id }) => options.finders.includes(id));
   const priceCents = Math.max(0, ...finders.map((finder) => finder.priceCents));
-  const seen = experience(db);
+  const seen = experience(db, options);
   const timed = timedAsks(db, step);
   const verifierCents = verifierOf(settings)?.priceCents ?? 0;
   // The domain, each address made from the name, each that a finder says.
@@ -117,7 +118,7 @@ function mostEach(finders: Settings['finders']): number {
 }
 
 /** What append has brought so far, over all jobs. */
-export function experience(db: Db): Experience {
+export function experience(db: Db, { candidates }: AppendEmailOptions): Experience {
   const all = shownOutcomes(db).map(
     ({ contacts }) =>
       db.outcomes
@@ -128,6 +129,11 @@ export function experience(db: Db): Experience {
         )
         .get() as Experience,
   );
-  const sum = (of: keyof Experience) => all.reduce((total, one) => total + one[of], 0);
-  return { tried: sum('tried'), byPattern: sum('byPattern'), byFinder: sum('byFinder') };
+  const sum = (of: 'tried' | 'byPattern' | 'byFinder') => all.reduce((total, one) => total + one[of], 0);
+  return {
+    tried: sum('tried'),
+    byPattern: sum('byPattern'),
+    byFinder: sum('byFinder'),
+    withoutPatterns: candidates === 0,
+  };
 }

@@ -17,7 +17,7 @@ export function nextValid(db: Db, jobId: number, settings: Settings, now: number
   const { waits } = waitsAt(job, appendEmail.kind);
   const finders = findersNow(spent, settings, waits, now).filter(({ id }) => options.finders.includes(id));
   const priceCents = Math.max(0, ...finders.map((finder) => finder.priceCents));
-  const seen = experience(db);
+  const seen = experience(db, options);
   const steps = orderSoFar(db, { ...settings, finders }, options.finders)?.steps ?? [
     { who: 'finders', ...usualOrder(seen, priceCents) },
   ];

@@ -15,8 +15,6 @@ const FiguresStore = signalStore(
   ),
 );
 
-const A_HUNDRED = 100;
-
 /** Of one job: what the next valid email costs, and which source yields how much. */
 @Component({
   selector: 'cs-job-figures',
@@ -34,7 +32,7 @@ const A_HUNDRED = 100;
               {{ figures.said.target | count }}</span
             >
           </p>
-          <cs-next-valid [said]="figures.said" [sourceCents]="sourceCents()" [nameOf]="nameOf()" [each]="each()" />
+          <cs-next-valid [said]="figures.said" [sourceCents]="sourceCents()" [nameOf]="nameOf()" [price]="price()" />
         </div>
         <div class="card">
           <p class="legend"><b>Yield by source</b><span class="of">valid of those looked up, 95 % interval</span></p>
@@ -70,7 +68,7 @@ export class JobFigures {
   protected readonly store = inject(FiguresStore);
   readonly job = input.required<{ jobId: number; name: string; spentCents: number }>();
   readonly nameOf = input.required<(who: string) => string>();
-  readonly each = input.required<(cents: number, count: number) => string>();
+  readonly price = input.required<(eachCents: number) => string>();
   protected readonly figures = computed(() => valueOf(this.store.asked()));
   protected readonly got = computed(() => sum(this.figures()?.said.got ?? [], ({ count }) => count));
   protected readonly sourceCents = computed(() => {
@@ -81,8 +79,7 @@ export class JobFigures {
     const next = this.figures()?.said.next.find(({ count }) => count >= 0.5);
     const cents = next ? next.eachCents : this.sourceCents();
     if (cents === null) return 'not known yet';
-    const price = cents > 0 ? this.each()(cents * A_HUNDRED, A_HUNDRED) : 'nothing';
-    return `likely ${price.replace(/ each$/, '')}${next ? '' : ', of rows to bring in'}`;
+    return `likely ${cents > 0 ? this.price()(cents) : 'nothing'}${next ? '' : ', of rows to bring in'}`;
   });
 
   constructor() {

@@ -112,7 +112,7 @@ it('what the next valid email costs, and where the money ends; the yield of sour
   expect(text()).toContain('likely nothing · Cheap: 180 of 300');
   const svg = element.querySelector('cs-next-valid svg')!;
   expect(svg.getAttribute('aria-label')).toBe(
-    '80: free; 100 from Lantern: £0.15 each; about 10: free; about 40 from Lantern: £0.18 each; about 70 to bring in: £0.60 each',
+    '80: free; 100 from Lantern: £0.15; about 10: free; about 40 from Lantern: £0.18; about 70 to bring in: £0.60',
   );
   // 180, 10 for nothing, and 20 for 360 cents.
   expect([...svg.querySelectorAll('.money text, .aim text')].map((mark) => mark.textContent.trim())).toEqual([

@@ -158,11 +158,14 @@ export class Ledger {
 
   protected nameOf = (who: string): string => this.allServices().find(({ id }) => id === who)?.name ?? who;
   protected fillOf = (who: string): string => this.services().find((service) => service.who === who)?.fill ?? '';
-  /** What one of so many cost; of less than a cent, what a hundred did. */
+  /** What one costs; of less than a cent, what a hundred do. */
+  protected price = (eachCents: number): string =>
+    this.isUnderACent(eachCents)
+      ? `${this.money.transform(Math.round(100 * eachCents))} a hundred`
+      : this.money.transform(Math.round(eachCents));
   protected each = (cents: number, count: number): string =>
-    cents > 0 && cents < count
-      ? `${this.money.transform(Math.round((100 * cents) / count))} a hundred`
-      : `${this.money.transform(Math.round(cents / count))} each`;
+    this.price(cents / count) + (this.isUnderACent(cents / count) ? '' : ' each');
+  private isUnderACent = (cents: number) => cents > 0 && cents < 1;
   protected words = (month: string, how: 'long' | 'short' = 'long'): string =>
     new Date(`${month}-15T12:00:00Z`).toLocaleDateString('en-GB', {
       month: how,

@@ -11,8 +11,8 @@ const LEFT = 44;
 const RIGHT = 12;
 const TOP = 20;
 const FLOOR = 146;
-/** Narrower ones say what they are when the pointer is on them. */
-const LABEL_WIDTH = 78;
+/** About what a letter takes. Levels too narrow for their words say them when the pointer is on them. */
+const LETTER = 6;
 
 /** Valid emails one after the other and what each cost or likely costs: those of the job, those that looking up who waits brings, those that must be brought in. */
 @Component({
@@ -66,7 +66,7 @@ const LABEL_WIDTH = 78;
     svg {
       display: block;
       width: 100%;
-      max-height: 220px;
+      max-width: 620px;
     }
     text {
       fill: var(--ink-2);
@@ -126,7 +126,7 @@ export class NextValidChart {
   /** What a valid email of the cheapest source cost, in cents; null while none was paid for. */
   readonly sourceCents = input.required<number | null>();
   readonly nameOf = input.required<(who: string) => string>();
-  readonly each = input.required<(cents: number, count: number) => string>();
+  readonly price = input.required<(eachCents: number) => string>();
 
   protected readonly drawn = computed(() => {
     const { got, next, target, leftCents } = this.said();
@@ -136,7 +136,7 @@ export class NextValidChart {
     const missing = target - foreseen;
     const all = [
       ...got.map((priced) => ({ ...priced, kind: 'got' })),
-      ...next.map((priced) => ({ ...priced, kind: 'likely' })),
+      ...next.filter(({ count }) => count >= 0.5).map((priced) => ({ ...priced, kind: 'likely' })),
       ...(missing > 0 && sourceCents !== null
         ? [{ who: 'to bring in', count: missing, eachCents: sourceCents, kind: 'to-bring' }]
         : []),
@@ -147,13 +147,14 @@ export class NextValidChart {
     const levels = all.map(({ who, count, eachCents, kind }) => {
       const from = end;
       end += count;
-      const price = eachCents > 0 ? this.each()(eachCents * count, count) : 'free';
+      const price = eachCents > 0 ? this.price()(eachCents) : 'free';
       const name = kind === 'to-bring' ? who : this.nameOf()(who);
       const of = who === '' ? '' : kind === 'to-bring' ? ` ${who}` : ` from ${name}`;
+      const short = who === '' ? `${kind === 'got' ? '' : 'likely '}${price}` : `${name} ${price}`;
       return {
         ...{ from, kind, x: x(from), y: y(eachCents), height: FLOOR - y(eachCents), width: x(end) - x(from) },
-        isWide: x(end) - x(from) > LABEL_WIDTH,
-        short: who === '' ? `${kind === 'got' ? '' : 'likely '}${price}` : `${name} ${price.replace(/ each$/, '')}`,
+        isWide: x(end) - x(from) > LETTER * short.length,
+        short,
         words: `${kind === 'got' ? '' : 'about '}${Math.round(count)}${of}: ${price}`,
       };
     });
