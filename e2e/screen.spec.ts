@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { startWorld, type World } from './world';
+import { pick, startWorld, type World } from './world';
 
 let world: World;
 test.beforeAll(async () => (world = await startWorld(4570)));
@@ -78,4 +78,37 @@ test('rules say what they take before they are used; their rows are looked at an
 
   await page.getByRole('button', { name: /^Sources/ }).click();
   await expect(page.getByText('50 % fit')).toBeVisible();
+});
+
+test('whom another job may hold wants a look beside who is held there; who is held for sure goes as the rule says', async ({
+  page,
+}) => {
+  const first = await world.newJob('Spring fair');
+  await world.bring(first, 'spring.csv', Buffer.from(ROWS));
+  await world.idle();
+  const job = await world.newJob('Autumn fair');
+  await world.bring(
+    job,
+    'autumn.csv',
+    Buffer.from(
+      'Name,Company,Email\nMaren Oakhill,,maren@brackenfold.example\nNuala Farrow,Tidewell,\nRhona Parry,Arranmor,\n',
+    ),
+  );
+  await world.idle();
+  await page.goto(`${world.url}/jobs/${job}?step=screen`);
+  await page.getByRole('button', { name: 'Edit rules' }).click();
+  await pick(page, 'Who is held in another job too', 'Sets them aside');
+  await page.getByRole('dialog').getByRole('button', { name: 'Use' }).click();
+  const tab = (name: RegExp) => page.getByRole('tab', { name });
+  await expect(tab(/Set aside 1/)).toBeVisible();
+  await tab(/Want a look 1/).click();
+  await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+  await page.keyboard.press('Enter');
+  const alike = page.locator('cs-alike-elsewhere');
+  await expect(alike).toContainText('Spring fair');
+  await expect(alike.getByRole('row', { name: /Company/ })).toContainText('Tidewell Packaging');
+  await page.keyboard.press('x');
+  await page.goto(`${world.url}/jobs/${job}?step=screen&fate=aside`);
+  await expect(page.locator('.ag-row')).toHaveCount(2);
+  await expect(tab(/Want a look 0/)).toBeVisible();
 });

@@ -102,10 +102,11 @@ export class Ledger {
   }));
   protected readonly view = computed(() => valueOf(this.store.asked()));
   protected readonly jobs = computed(() => this.view()?.jobs ?? []);
-  /** The job that is chosen, else the one that cost most. */
-  protected readonly figured = computed(
-    () => this.jobs().find(({ jobId }) => jobId === this.jobId()) ?? this.jobs().find(({ valid }) => valid > 0),
-  );
+  /** The job that is chosen, else the one that cost most; of one that is gone there is nothing to say. */
+  protected readonly figured = computed(() => {
+    const chosen = this.jobs().find(({ jobId }) => jobId === this.jobId());
+    return chosen ? (chosen.name === '' ? undefined : chosen) : this.jobs().find(({ valid }) => valid > 0);
+  });
   private readonly allServices = computed(() => servicesIn(this.session.settings()));
   protected readonly services = computed(() =>
     (this.view()?.services ?? []).map((service, i) => ({

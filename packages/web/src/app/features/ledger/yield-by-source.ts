@@ -28,12 +28,17 @@ const percent = scaleLinear([0, 1], [0, 100]);
           ><b>{{ row.valid | count }}</b> of {{ row.asked | count }}</span
         >
       }
-      <span></span>
-      <span class="axis" aria-hidden="true"
-        ><span>0 %</span><span>25 %</span><span>50 %</span><span>75 %</span><span>100 %</span></span
-      >
-      <span></span>
+      @if (rows().length > 0) {
+        <span></span>
+        <span class="axis" aria-hidden="true"
+          ><span>0 %</span><span>25 %</span><span>50 %</span><span>75 %</span><span>100 %</span></span
+        >
+        <span></span>
+      }
     </div>
+    @if (rows().length === 0) {
+      <p>Nobody of this job was looked up yet.</p>
+    }
   `,
   styles: `
     .rows {
@@ -42,6 +47,10 @@ const percent = scaleLinear([0, 1], [0, 100]);
       gap: 0 12px;
       align-items: center;
       font-size: 12px;
+    }
+    p {
+      margin: 0;
+      color: var(--ink-2);
     }
     .name {
       overflow: hidden;
