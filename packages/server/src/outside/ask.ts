@@ -16,7 +16,7 @@ import { verifyAddress } from './verifiers/verifiers';
 import { readSite } from './web/read-site';
 import { isPublic } from './wrap/guard';
 import { paced } from './wrap/pace';
-import { ServiceDown } from './wrap/service-down';
+import { ServiceDown, TooFast } from './wrap/service-down';
 
 /**
  * Answers any question by asking whoever can. Rejects with ServiceDown, or when the signal says stop.
@@ -31,6 +31,10 @@ function nameOf(question: Question, stale: Fact | null): string {
   return createHash('sha256').update(JSON.stringify(parts)).digest('base64url');
 }
 
+/** A question that a service put off for longer in all waits for another run; and the least that it is put off by. */
+const MOST_HELD_MS = 120_000;
+const LEAST_HELD_MS = 200;
+
 /** Mail servers of a domain that are tried for one address. */
 const MOST_HOSTS = 2;
 
@@ -44,7 +48,7 @@ const MOST_UNREACHED = 8;
  */
 export function asking(settings: Settings, heard: (call: Call) => void = () => undefined): Ask {
   const resolver = mailResolver(settings.nameServer);
-  const turn = paced();
+  const { turn, hold } = paced();
   const probe = mailProbe();
   const { mail, companyService, topicService, languageModel } = settings;
   const directory = settings.directory && directoryClient(settings.directory);
@@ -128,7 +132,7 @@ export function asking(settings: Settings, heard: (call: Call) => void = () => u
     return directory;
   };
 
-  /** Asks a service when its turn has come. */
+  /** Asks a service when its turn has come; after 429 nobody asks it for as long as it says, then in turn again. */
   async function sold<T extends ServiceSetting, A>(
     known: T | null | undefined,
     id: string,
@@ -136,16 +140,25 @@ export function asking(settings: Settings, heard: (call: Call) => void = () => u
     call: (service: T) => Promise<A>,
   ): Promise<A> {
     if (known?.id !== id) throw new ServiceDown(id, 'it is not in the settings');
-    await turn(`service ${id}`, known.perSecond, signal);
-    const began = performance.now();
-    const hear = (outage: string) => heard({ who: id, ms: performance.now() - began, outage });
-    try {
-      const answer = await call(known);
-      hear('');
-      return answer;
-    } catch (error) {
-      if (error instanceof ServiceDown) hear(error.reason);
-      throw error;
+    const line = `service ${id}`;
+    for (let heldMs = 0; ;) {
+      await turn(line, known.perSecond, signal);
+      const began = performance.now();
+      const hear = (outage: string) => heard({ who: id, ms: performance.now() - began, outage });
+      try {
+        const answer = await call(known);
+        hear('');
+        return answer;
+      } catch (error) {
+        if (error instanceof TooFast && heldMs < MOST_HELD_MS) {
+          const ms = Math.max(LEAST_HELD_MS, error.waitMs);
+          heldMs += ms;
+          hold(line, ms);
+          continue;
+        }
+        if (error instanceof ServiceDown) hear(error.reason);
+        throw error;
+      }
     }
   }
   const byId = <T extends { id: string }>(services: readonly T[], id: string) => services.find((one) => one.id === id);

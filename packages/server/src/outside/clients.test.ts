@@ -1,6 +1,8 @@
 import { createServer as createHttp } from 'node:http';
 import { createServer } from 'node:net';
 import type { AddressInfo } from 'node:net';
+import { settings } from '@sieve/contract';
+import { asking } from './ask';
 import { buyAddress, findAddress, ownerOf } from './finder/finder';
 import { ServiceDown } from './wrap/service-down';
 import { mailProbe, stateOf } from './mail/probe';
@@ -97,9 +99,8 @@ test('Retry-After is seconds or a date', () => {
   ]).toEqual([500, 2000, 5000, 0, 500, 30_000]);
 });
 
-test('a finder is asked again after 429 and 503, and never above the price that was set', async () => {
+test('a finder is asked again after 503, and never above the price that was set', async () => {
   const answers: [number, object][] = [
-    [429, {}],
     [503, {}],
     [200, { lookup: 'lk-1', email: 'M@Brackenfold.example', price_cents: 15 }],
     [200, { lookup: 'lk-1', email: 'm@brackenfold.example', price_cents: 16 }],
@@ -150,11 +151,51 @@ test('a finder is asked again after 429 and 503, and never above the price that 
 
 test('pace: calls of one key wait for each other, other keys do not', async () => {
   let clock = 0;
-  const turn = paced(() => clock);
+  const { turn, hold } = paced(() => clock);
   await turn('a', 1000, never);
   await turn('b', 1000, never);
   const waiting = turn('a', 1000, never);
   clock = 1;
   await waiting;
   await expect(turn('a', 0.001, AbortSignal.abort(new Error('stopped')))).rejects.toThrow('stopped');
+  hold('b', 30);
+  clock = 40;
+  await turn('b', 1000, never);
+});
+
+test('what was missed of a pace while nothing ran is not made up for all at once', async () => {
+  let clock = 0;
+  const { turn } = paced(() => clock);
+  const came: number[] = [];
+  const all = Array.from({ length: 200 }, () => turn('a', 100, never).then(() => came.push(clock)));
+  // Two seconds pass in one go: with 10 ms between turns no more than those of the last 50 ms come together.
+  clock = 2000;
+  for (; came.length < 200; clock += 1) await new Promise((resolve) => setTimeout(resolve));
+  await Promise.all(all);
+  expect(came.filter((at) => at < 2010).length).toBeLessThan(10);
+});
+
+test('a service that is asked too fast holds everybody up for as long as it says, and is not down', async () => {
+  const at: number[] = [];
+  let refusals = 3;
+  const server = createHttp((_, response) => {
+    at.push(performance.now());
+    const [status, body] = refusals-- > 0 ? [429, {}] : [200, { phones: [], price_cents: 0 }];
+    response
+      .writeHead(status, { 'content-type': 'application/json', 'retry-after': '0.3' })
+      .end(JSON.stringify(body));
+  });
+  const service = {
+    ...{ id: 'chime', name: 'Chime', url: `http://127.0.0.1:${await listen(server)}`, key: 'k', priceCents: 0 },
+    ...{ perSecond: 1000, pays: 'answer' },
+  };
+  const heard: string[] = [];
+  const ask = asking(settings.parse({ phoneServices: [service] }), ({ outage }) => heard.push(outage));
+  const question = (n: number) =>
+    ({ kind: 'phones', service: 'chime', firstName: 'Maren', lastName: 'Oakhill', address: `${n} Mill Lane` }) as const;
+  await Promise.all([1, 2, 3, 4, 5].map((n) => ask(question(n), never)));
+  expect([at.length, heard]).toEqual([8, ['', '', '', '', '']]);
+  // All that were on their way were refused or answered; after that nobody asked for 0.3 s.
+  expect(Math.max(...at.slice(1).map((time, i) => time - at[i]!))).toBeGreaterThan(250);
+  server.close();
 });

@@ -72,7 +72,7 @@ const TRIES = 5;
 
 /** A client of the directory in the settings: signs in, keeps the pace, asks again what failed. */
 export function directoryClient(setting: DirectorySetting): Directory {
-  const turn = paced();
+  const { turn, hold } = paced();
   let session: Promise<string> | null = null;
 
   async function send(path: string, body: object, token: string, signal: AbortSignal): Promise<Response> {
@@ -117,6 +117,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
         }
         if (response.status < 500 && response.status !== 429) throw new ServiceDown(setting.name, reason);
         waitMs = retryAfterMs(response.headers, waitMs, Date.now());
+        if (response.status === 429) hold('directory', waitMs);
       } catch (error) {
         if (error instanceof ServiceDown) throw error;
         signal.throwIfAborted();

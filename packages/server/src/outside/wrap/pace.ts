@@ -1,16 +1,41 @@
-/**
- * Lets at most so many calls a second through for each key, in order.
- *
- * @returns waits until it is the caller's turn
- */
-export function paced(
-  now: () => number = Date.now,
-): (key: string, perSecond: number, signal: AbortSignal) => Promise<void> {
-  const next = new Map<string, number>();
-  return async (key, perSecond, signal) => {
-    const at = Math.max(now(), next.get(key) ?? 0);
-    next.set(key, at + 1000 / perSecond);
-    await sleep(at - now(), signal);
+/** What was missed while this process was busy is made up for by no more than this: all of it at once is too fast for whoever counts by the second. */
+const MADE_UP_MS = 50;
+
+export interface Pace {
+  /** Waits until it is the caller's turn. */
+  turn: (key: string, perSecond: number, signal: AbortSignal) => Promise<void>;
+  /** Nobody's turn of a key comes before so much time has passed. */
+  hold: (key: string, ms: number) => void;
+}
+
+/** Lets at most so many calls a second through for each key, in order. Who stops waiting takes nobody's place. */
+export function paced(now: () => number = Date.now): Pace {
+  /** By key: when the next turn is due, once the one before has come; and until when none comes. */
+  const lines = new Map<string, { due: Promise<number>; heldUntil: number }>();
+  const lineOf = (key: string) => {
+    const line = lines.get(key) ?? { due: Promise.resolve(now()), heldUntil: 0 };
+    lines.set(key, line);
+    return line;
+  };
+  return {
+    async turn(key, perSecond, signal) {
+      const line = lineOf(key);
+      const before = line.due;
+      const mine = before.then(async (due) => {
+        let at = Math.max(due, now() - MADE_UP_MS);
+        do {
+          at = Math.max(at, line.heldUntil);
+          await sleep(at - now(), signal);
+        } while (line.heldUntil > now());
+        return at + 1000 / perSecond;
+      });
+      line.due = mine.catch(() => before);
+      await mine;
+    },
+    hold(key, ms) {
+      const line = lineOf(key);
+      line.heldUntil = Math.max(line.heldUntil, now() + ms);
+    },
   };
 }
 

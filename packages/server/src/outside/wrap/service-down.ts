@@ -7,3 +7,13 @@ export class ServiceDown extends Error {
     super(`${service}: ${reason}`);
   }
 }
+
+/** A service that was asked too fast (429): it did nothing, and can be asked again after a while. */
+export class TooFast extends ServiceDown {
+  constructor(
+    service: string,
+    readonly waitMs: number,
+  ) {
+    super(service, 'it answered 429');
+  }
+}
