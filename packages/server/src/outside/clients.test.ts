@@ -181,9 +181,7 @@ test('a service that is asked too fast holds everybody up for as long as it says
   const server = createHttp((_, response) => {
     at.push(performance.now());
     const [status, body] = refusals-- > 0 ? [429, {}] : [200, { phones: [], price_cents: 0 }];
-    response
-      .writeHead(status, { 'content-type': 'application/json', 'retry-after': '0.3' })
-      .end(JSON.stringify(body));
+    response.writeHead(status, { 'content-type': 'application/json', 'retry-after': '0.3' }).end(JSON.stringify(body));
   });
   const service = {
     ...{ id: 'chime', name: 'Chime', url: `http://127.0.0.1:${await listen(server)}`, key: 'k', priceCents: 0 },
