@@ -19,10 +19,11 @@ export function paced(now: () => number = Date.now): Pace {
   };
   return {
     async turn(key, perSecond, signal) {
+      const came = now();
       const line = lineOf(key);
       const before = line.due;
       const mine = before.then(async (due) => {
-        let at = Math.max(due, now() - MADE_UP_MS);
+        let at = Math.max(due, came, now() - MADE_UP_MS);
         do {
           at = Math.max(at, line.heldUntil);
           await sleep(at - now(), signal);

@@ -157,6 +157,12 @@ export class Ledger {
     });
   }
 
+  protected nearlySpent = ({ spentCents, budgetCents }: { spentCents: number; budgetCents: number }): string =>
+    budgetCents === 0 || spentCents < 0.8 * budgetCents
+      ? ''
+      : spentCents < budgetCents
+        ? '· nearly spent'
+        : '· all spent';
   protected nameOf = (who: string): string => this.allServices().find(({ id }) => id === who)?.name ?? who;
   protected fillOf = (who: string): string => this.services().find((service) => service.who === who)?.fill ?? '';
   /** What one costs; of less than a cent, what a hundred do. */

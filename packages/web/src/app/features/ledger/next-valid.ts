@@ -52,7 +52,7 @@ const LETTER = 6;
           <line [attr.x1]="mark.x" [attr.x2]="mark.x" y1="${TOP - 6}" y2="${FLOOR}" />
           <text
             [attr.x]="mark.x + (mark.isLate ? -5 : 5)"
-            y="${TOP - 8}"
+            [attr.y]="mark.y"
             [attr.text-anchor]="mark.isLate ? 'end' : 'start'"
           >
             {{ mark.words }}
@@ -161,8 +161,10 @@ export class NextValidChart {
     const paid = paidFor(next, leftCents);
     const moneyEnds = gotCount + paid < foreseen - 0.5 ? gotCount + paid : null;
     const marks = [
-      ...(moneyEnds === null ? [] : [{ kind: 'money', at: moneyEnds, words: `money ends, ${Math.floor(moneyEnds)}` }]),
-      { kind: 'aim', at: target, words: `aim ${target}` },
+      ...(moneyEnds === null
+        ? []
+        : [{ kind: 'money', at: moneyEnds, y: TOP + 6, words: `money ends, ${Math.floor(moneyEnds)}` }]),
+      ...(target > 0 ? [{ kind: 'aim', at: target, y: TOP - 8, words: `aim ${target}` }] : []),
     ];
     return {
       label: levels.map(({ words }) => words).join('; '),
