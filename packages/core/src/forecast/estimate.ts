@@ -29,11 +29,12 @@ export interface Estimate {
  */
 const USUAL: Experience = { tried: 8, byPattern: 2, byFinder: 2 };
 
-/** What earlier lookups of phones showed: how many people were asked about, how many got one, and what that cost. */
+/** What earlier lookups of phones showed: how many people were asked about, how many got one, and what that cost, with the sum of the squares of what each did. */
 export interface PhoneExperience {
   tried: number;
   found: number;
   cents: number;
+  squares: number;
 }
 
 /** Before anything is known half get a phone, and each is asked of every service once. Common practice, no source. It weighs as much as 8 people. */
@@ -67,7 +68,7 @@ const mostWithin = (contacts: number, eachCents: number, leftCents: number): num
 
 /**
  * Cents that are likely, and between which the cost lies nine times of ten: as if each contact cost one sum or nothing, so often that the mean is right, and the
- * mean square too where that is known.
+ * mean square too.
  *
  * @param of `dearestCents`: that sum, the mean square by the mean
  */
@@ -160,14 +161,16 @@ export function estimatePhones(
     (sum, { priceCents, pays }) => sum + (pays === 'question' ? priceCents : (priceCents * share) / services.length),
     0,
   );
-  const eachCents = (seen.cents + USUAL_PHONES.tried * usualCents) / tried;
+  const cents = seen.cents + USUAL_PHONES.tried * usualCents;
+  const squares = seen.squares + USUAL_PHONES.tried * usualCents * all;
+  const eachCents = cents / tried;
   return {
     contacts,
     valid: foreseen(contacts, share, tried),
     cost: costRange({
       contacts,
       eachCents,
-      dearestCents: all,
+      dearestCents: cents === 0 ? 0 : squares / cents,
       tried,
       surelyCents: 0,
       mostCents: Math.min(leftCents, contacts * all * questions),

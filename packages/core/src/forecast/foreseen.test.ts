@@ -60,6 +60,23 @@ function ofFourFinders(runs: number): number[] {
   return held.map((count) => count / runs);
 }
 
+/** How often what three phone services cost lies in its range, after some people were asked of all of them. */
+function costOfPhones(runs: number): number {
+  let held = 0;
+  for (let seed = 1; seed <= runs; seed++) {
+    const { services, person } = lookupWorld(7000 + seed, 3);
+    const sold = services.map(({ cents: priceCents, pays }) => ({ priceCents, pays }));
+    const spent = (people: number) => Array.from({ length: people }, () => costOf(person(), services));
+    const before = spent(seed % 2 ? 60 : 800);
+    const sum = (values: readonly number[]) => values.reduce((all, one) => all + one, 0);
+    const seen = { tried: before.length, found: 0, cents: sum(before), squares: sum(before.map((c) => c * c)) };
+    const { cost } = estimatePhones(400, seen, sold, 1, 1e9, { contacts: 0, ms: 0 });
+    const cents = sum(spent(400));
+    held += Number(cost.lowCents <= cents && cents <= cost.highCents);
+  }
+  return held / runs;
+}
+
 function costOf(said: SaidOfOne, services: readonly LookupService[]): number {
   let sum = 0;
   for (const { id, cents, pays } of services) {
@@ -78,7 +95,7 @@ test('what is said before looking up holds the truth nine times of ten, over 300
   const service = { priceCents: 1, pays: 'answer' as const };
   const phones = runs(({ tried, found }, contacts) => {
     const timed = { contacts: 0, ms: 0 };
-    return estimatePhones(contacts, { tried, found, cents: found }, [service], 1, 1e9, timed).valid;
+    return estimatePhones(contacts, { tried, found, cents: found, squares: found }, [service], 1, 1e9, timed).valid;
   });
   // Half of them by a finder that is paid for what it finds.
   const paid = runs(
@@ -88,7 +105,7 @@ test('what is said before looking up holds the truth nine times of ten, over 300
     },
     { cents: PRICE, part: 0.5 },
   );
-  for (const share of [addresses, phones, paid, ...ofFourFinders(300)]) {
+  for (const share of [addresses, phones, paid, ...ofFourFinders(300), costOfPhones(300)]) {
     expect(share).toBeGreaterThanOrEqual(0.85);
     expect(share).toBeLessThanOrEqual(0.95);
   }

@@ -117,12 +117,14 @@ export const spentByContact = (db: Db, jobId: number): Map<number, number> =>
       .all(jobId) as [number, number][],
   );
 
-/** What some services have been paid, over all jobs. */
-export const spentWith = (db: Db, services: readonly string[]): number =>
+/** What some services have been paid, over all jobs, and the sum of the squares of what was for each contact. */
+export const spentWith = (db: Db, services: readonly string[]): { cents: number; squares: number } =>
   db.$client
-    .prepare('SELECT coalesce(sum(cents), 0) FROM charges WHERE who IN (SELECT value FROM json_each(?))')
-    .pluck()
-    .get(JSON.stringify(services)) as number;
+    .prepare(
+      `SELECT coalesce(sum(cents), 0) AS cents, coalesce(sum(cents * cents), 0) AS squares FROM
+         (SELECT sum(cents) AS cents FROM charges WHERE who IN (SELECT value FROM json_each(?)) GROUP BY job_id, contact)`,
+    )
+    .get(JSON.stringify(services)) as { cents: number; squares: number };
 
 /** The days of every time zone begin at a quarter of an hour. */
 export const QUARTER_MS = 15 * 60_000;

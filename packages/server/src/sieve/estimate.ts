@@ -96,12 +96,12 @@ function phoneExperience(db: Db, { phoneServices }: Settings): PhoneExperience {
         .prepare(
           `SELECT coalesce(sum(${tried} OR ${found}), 0) AS tried, coalesce(sum(${found}), 0) AS found FROM ${contacts}`,
         )
-        .get() as Omit<PhoneExperience, 'cents'>,
+        .get() as Pick<PhoneExperience, 'tried' | 'found'>,
   );
   return {
     tried: all.reduce((sum, one) => sum + one.tried, 0),
     found: all.reduce((sum, one) => sum + one.found, 0),
-    cents: spentWith(
+    ...spentWith(
       db,
       phoneServices.map(({ id }) => id),
     ),
