@@ -126,9 +126,10 @@ it('what the next valid email costs, and where the money ends; the yield of sour
 });
 
 it('the month’s budget says what is left, and warns at four fifths', async () => {
-  const { text } = await open({ budgets: { monthCents: 1800, folders: [] } });
-  expect(text()).toMatch(/£15\s*of £18\s*spent, £3\s*left/);
-  expect(text()).toContain('nearly spent');
+  const { text, element } = await open({ budgets: { monthCents: 1800, folders: [] } });
+  expect(text()).toMatch(/£15\s*of £18\s*spent for\s*102\s*charges/);
+  expect(text()).toMatch(/£3\s*of the month’s budget\s*is left/);
+  expect(element.querySelector('.top .high')!.textContent).toContain('£3');
 });
 
 it('more rows than a page are leafed through; months are links; the file is of what is shown', async () => {

@@ -65,6 +65,10 @@ const readDay = utcParse('%Y-%m-%d');
     }
     text.limit {
       fill: var(--plum);
+      paint-order: stroke;
+      stroke: var(--paper);
+      stroke-linejoin: round;
+      stroke-width: 5px;
     }
     .today {
       fill: var(--saffron-ink);
