@@ -15,7 +15,7 @@ import type { Call } from './service-days';
 import { verifyAddress } from './verifiers/verifiers';
 import { readSite } from './web/read-site';
 import { isPublic } from './wrap/guard';
-import { paced } from './wrap/pace';
+import { MOST_HELD_MS, paced } from './wrap/pace';
 import { ServiceDown, TooFast } from './wrap/service-down';
 
 /**
@@ -30,10 +30,6 @@ function nameOf(question: Question, stale: Fact | null): string {
   const parts = [question.kind, answeredBy(question), questionKey(question), stale?.askedAt ?? 0];
   return createHash('sha256').update(JSON.stringify(parts)).digest('base64url');
 }
-
-/** A question that a service put off for longer in all waits for another run; and the least that it is put off by. */
-const MOST_HELD_MS = 120_000;
-const LEAST_HELD_MS = 200;
 
 /** Mail servers of a domain that are tried for one address. */
 const MOST_HOSTS = 2;
@@ -151,9 +147,7 @@ export function asking(settings: Settings, heard: (call: Call) => void = () => u
         return answer;
       } catch (error) {
         if (error instanceof TooFast && heldMs < MOST_HELD_MS) {
-          const ms = Math.max(LEAST_HELD_MS, error.waitMs);
-          heldMs += ms;
-          hold(line, ms);
+          heldMs += hold(line, error.waitMs);
           continue;
         }
         if (error instanceof ServiceDown) hear(error.reason);

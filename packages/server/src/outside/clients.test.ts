@@ -158,8 +158,8 @@ test('pace: calls of one key wait for each other, other keys do not', async () =
   clock = 1;
   await waiting;
   await expect(turn('a', 0.001, AbortSignal.abort(new Error('stopped')))).rejects.toThrow('stopped');
-  hold('b', 30);
-  clock = 40;
+  expect(hold('b', 300)).toBe(300);
+  clock = 400;
   await turn('b', 1000, never);
 });
 

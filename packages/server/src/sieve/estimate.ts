@@ -28,16 +28,11 @@ import { REST_FIELDS } from './stored-contact';
 export function estimateFor(db: Db, jobId: number, settings: Settings, now: number, contacts?: number): AskEstimate {
   const job = theJob(db, jobId);
   const { options } = stepIn(job.sieve, appendEmail);
-  const spent = spentMeter(db);
-  const { cents: leftCents, of: leftOf } = budgetFor(db, jobId, settings, spent)(now);
   const { step, waits } = waitsAt(job, appendEmail.kind);
   const waiting = contacts ?? waits;
-  const asPaid = { ...settings, finders: findersNow(spent, settings, waiting, now) };
-  const finders = asPaid.finders.filter(({ id }) => options.finders.includes(id));
-  const priceCents = Math.max(0, ...finders.map((finder) => finder.priceCents));
-  const seen = experience(db, options);
+  const { finders, priceCents, seen, verifierCents, order, left } = knownOfFinders(db, job, settings, waiting, now);
+  const { cents: leftCents, of: leftOf } = left;
   const timed = timedAsks(db, step);
-  const verifierCents = verifierOf(settings)?.priceCents ?? 0;
   // The domain, each address made from the name, each that a finder says.
   const mostEachCents = mostEach(finders) + verifierCents * (1 + options.candidates + finders.length);
   return {
@@ -48,7 +43,7 @@ export function estimateFor(db: Db, jobId: number, settings: Settings, now: numb
       leftCents,
       timed,
       mostEachCents,
-      orderSoFar(db, asPaid, options.finders)?.all ?? null,
+      order?.all ?? null,
       verifierCents * USUAL_VERIFIED,
     ),
     rests: { lookups: seen.tried, timed: timed.contacts },
@@ -56,6 +51,23 @@ export function estimateFor(db: Db, jobId: number, settings: Settings, now: numb
     leftOf,
     mostEachCents,
     finders: finders.map(({ name }) => name),
+  };
+}
+
+/** What is known of the finders of a job for so many contacts: as they are paid now, what they and patterns gave, and what the budget leaves. */
+export function knownOfFinders(db: Db, job: Job, settings: Settings, contacts: number, now: number) {
+  const { options } = stepIn(job.sieve, appendEmail);
+  const spent = spentMeter(db);
+  const asPaid = { ...settings, finders: findersNow(spent, settings, contacts, now) };
+  const finders = asPaid.finders.filter(({ id }) => options.finders.includes(id));
+  return {
+    finders,
+    priceCents: Math.max(0, ...finders.map((finder) => finder.priceCents)),
+    seen: experience(db, options),
+    verifierCents: verifierOf(settings)?.priceCents ?? 0,
+    order: orderSoFar(db, asPaid, options.finders),
+    left: budgetFor(db, job.id, settings, spent)(now),
+    spent,
   };
 }
 
@@ -118,7 +130,7 @@ function mostEach(finders: Settings['finders']): number {
 }
 
 /** What append has brought so far, over all jobs. */
-export function experience(db: Db, { candidates }: AppendEmailOptions): Experience {
+function experience(db: Db, { candidates }: AppendEmailOptions): Experience {
   const all = shownOutcomes(db).map(
     ({ contacts }) =>
       db.outcomes

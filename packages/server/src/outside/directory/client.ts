@@ -1,7 +1,7 @@
 import type { AnswerOf, Condition, ProfilesQuestion, Search, Subject } from '@sieve/core';
 import type { DirectoryRow, DirectorySetting } from '@sieve/contract';
 import * as z from 'zod';
-import { paced, sleep } from '../wrap/pace';
+import { MOST_HELD_MS, paced, sleep } from '../wrap/pace';
 import { retryAfterMs } from '../wrap/retry-after';
 import { ServiceDown } from '../wrap/service-down';
 import type { Directory } from './port';
@@ -96,6 +96,7 @@ export function directoryClient(setting: DirectorySetting): Directory {
 
   async function call<T>(path: string, body: object, schema: z.ZodType<T>, signal: AbortSignal): Promise<T | null> {
     let reason = 'it did not answer';
+    let heldMs = 0;
     for (let attempt = 1; attempt <= TRIES; attempt++) {
       let waitMs = 200 * 2 ** attempt;
       try {
@@ -117,7 +118,12 @@ export function directoryClient(setting: DirectorySetting): Directory {
         }
         if (response.status < 500 && response.status !== 429) throw new ServiceDown(setting.name, reason);
         waitMs = retryAfterMs(response.headers, waitMs, Date.now());
-        if (response.status === 429) hold('directory', waitMs);
+        // It was asked too fast, which is no failure.
+        if (response.status === 429 && heldMs < MOST_HELD_MS) {
+          heldMs += hold('directory', waitMs);
+          attempt--;
+          continue;
+        }
       } catch (error) {
         if (error instanceof ServiceDown) throw error;
         signal.throwIfAborted();

@@ -1,11 +1,15 @@
 /** What was missed while this process was busy is made up for by no more than this: all of it at once is too fast for whoever counts by the second. */
 const MADE_UP_MS = 50;
 
+/** What a question may be held up in all before it waits for another run; and the least that one is. */
+export const MOST_HELD_MS = 120_000;
+const LEAST_HELD_MS = 200;
+
 export interface Pace {
   /** Waits until it is the caller's turn. */
   turn: (key: string, perSecond: number, signal: AbortSignal) => Promise<void>;
-  /** Nobody's turn of a key comes before so much time has passed. */
-  hold: (key: string, ms: number) => void;
+  /** Nobody's turn of a key comes before so much time has passed, or the least that is waited. @returns that time in ms */
+  hold: (key: string, ms: number) => number;
 }
 
 /** Lets at most so many calls a second through for each key, in order. Who stops waiting takes nobody's place. */
@@ -35,7 +39,9 @@ export function paced(now: () => number = Date.now): Pace {
     },
     hold(key, ms) {
       const line = lineOf(key);
-      line.heldUntil = Math.max(line.heldUntil, now() + ms);
+      const held = Math.max(LEAST_HELD_MS, ms);
+      line.heldUntil = Math.max(line.heldUntil, now() + held);
+      return held;
     },
   };
 }
