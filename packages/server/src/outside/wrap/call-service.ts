@@ -8,7 +8,7 @@ const TRIES = 4;
 const USUAL_WAIT_MS = 1000;
 
 /**
- * Asks a service that sells: JSON over HTTP under a key. Honours Retry-After. Throws ServiceDown; TooFast after 429.
+ * Asks a service that sells: JSON over HTTP under a key. Honours Retry-After. Throws ServiceDown; TooFast when the first answer is 429.
  *
  * @param as the same for the same question, so that a service which charges for questions can tell one that is sent again from another one:
  *   the header of the IETF draft "The Idempotency-Key HTTP Header Field"
@@ -44,9 +44,11 @@ export async function callService(
         throw new ServiceDown(service.id, 'it does not accept the key');
       if (response.status === 402)
         throw new ServiceDown(service.id, 'it wants to be paid first, its plan may be used up');
-      if (response.status === 429)
+      // Behind a failure it is one more of it: a service that is down may refuse, too.
+      if (response.status === 429 && attempt === 1)
         throw new TooFast(service.id, retryAfterMs(response.headers, USUAL_WAIT_MS, Date.now()));
-      if (response.status < 500) throw new ServiceDown(service.id, `it answered ${response.status}`);
+      if (response.status < 500 && response.status !== 429)
+        throw new ServiceDown(service.id, `it answered ${response.status}`);
       reason = `it answered ${response.status}`;
       waitMs = retryAfterMs(response.headers, waitMs, Date.now());
     } catch (error) {
