@@ -1,4 +1,4 @@
-import { cluster } from '../grouping/cluster';
+import { cluster, mostLikelyFirst } from '../grouping/cluster';
 import { companyPairs, type NamedCompany } from './match-names';
 
 /** A pair of companies at least so likely one is taken for one; a less likely one a person judges. */
@@ -38,6 +38,6 @@ export function groupCompanies(
     differ('link', a, b) && companies[a]!.link.split('/')[0] === companies[b]!.link.split('/')[0];
   const conflict = (a: number, b: number) => differ('domain', a, b) || differ('country', a, b) || areTwoOfOne(a, b);
   const pairs = companyPairs(companies, (a, b) => !conflict(a, b));
-  const likely = pairs.filter(({ chance }) => chance >= SAME_FROM).map((pair) => ({ ...pair, pattern: 0 }));
+  const likely = mostLikelyFirst(pairs.filter(({ chance }) => chance >= SAME_FROM));
   return cluster(companies.length, likely, [...oneDomain, ...said.same], said.different, conflict);
 }

@@ -7,19 +7,30 @@ export interface Link {
   pattern: number;
 }
 
+/** The most likely first; those that are as likely stay as they came. */
+export function mostLikelyFirst<L extends { chance: number }>(links: readonly L[]): L[] {
+  const byChance = new Map<number, L[]>();
+  for (const link of links) {
+    const known = byChance.get(link.chance);
+    if (known) known.push(link);
+    else byChance.set(link.chance, [link]);
+  }
+  return [...byChance].sort(([p], [q]) => q - p).flatMap(([, group]) => group);
+}
+
 /**
  * Puts records together: what a person called the same first, then pairs from the most likely down. A pair is passed
  * over when a person said that somebody in the one group is not somebody in the other, or when the two groups
  * hold more pairs that speak against a merge than for it.
  *
- * @param likely pairs at or over the merge line
+ * @param likely pairs at or over the merge line, the most likely first
  * @param different groups of records of which no two are one person
  * @param conflict true when two records cannot be one person by what is known of them
  * @returns for each record the lowest index in its group
  */
 export function cluster(
   size: number,
-  likely: readonly Link[],
+  likely: readonly Pick<Link, 'a' | 'b'>[],
   same: readonly (readonly [number, number])[],
   different: readonly (readonly number[])[],
   conflict: (a: number, b: number) => boolean,
@@ -55,8 +66,7 @@ export function cluster(
   };
   for (const [a, b] of same) if (find(a) !== find(b)) unite(find(a), find(b));
   for (const [number, records] of different.entries()) for (const record of records) keep(find(record), [number]);
-  const ordered = [...likely].sort((p, q) => q.chance - p.chance || p.a - q.a || p.b - q.b);
-  for (const { a, b } of ordered) {
+  for (const { a, b } of likely) {
     const x = find(a);
     const y = find(b);
     if (x === y || mayNotMeet(x, y)) continue;

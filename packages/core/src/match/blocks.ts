@@ -8,7 +8,7 @@ const LARGEST_BLOCK = 16;
 const NEIGHBOURS = 8;
 const LEAST_NEIGHBOURS = 2;
 
-/** Pairs of record indexes, `a[k] < b[k]`. */
+/** Pairs of places among the subjects, `a[k] < b[k]`. */
 export interface Pairs {
   a: Int32Array;
   b: Int32Array;
@@ -20,11 +20,10 @@ export interface Pairs {
  * with the number of records; a pair that shares several keys comes once (twice at most in large blocks).
  */
 export function candidatePairs(s: Subjects): Pairs {
-  const order = sortedByName(s);
   const pairs = growing();
   const before: Int32Array[] = [];
   for (const keys of blockKeys(s)) {
-    const { records, starts } = blocksOf(keys, order);
+    const { records, starts } = blocksOf(keys);
     for (let block = 1; block + 1 < starts.length; block++) {
       const end = starts[block + 1]!;
       const reach = reachIn(end - starts[block]!);
@@ -33,7 +32,7 @@ export function candidatePairs(s: Subjects): Pairs {
         const to = Math.min(end, i + 1 + reach);
         for (let j = i + 1; j < to; j++) {
           const y = records[j]!;
-          if (!metIn(before, x, y)) pairs.push(Math.min(x, y), Math.max(x, y));
+          if (!metIn(before, x, y)) pairs.push(x, y);
         }
       }
     }
@@ -110,45 +109,35 @@ function counting() {
 
 /** The key of two numbers together; blank when either is. */
 function both(a: Int32Array, b: Int32Array): Keys {
-  const known = new Map<number, number>();
-  const width = b.reduce((most, id) => Math.max(most, id), 0) + 1;
   const ids = new Int32Array(a.length);
+  const counts = [0];
+  // Where each key was first seen, by open addressing: a Map would make an object of every key.
+  const bits = Math.ceil(Math.log2(a.length * 2 + 2));
+  const last = 2 ** bits - 1;
+  const firstAt = new Int32Array(last + 1).fill(-1);
   for (let i = 0; i < a.length; i++) {
-    if (a[i] === 0 || b[i] === 0) continue;
-    const key = a[i]! * width + b[i]!;
-    let id = known.get(key);
-    if (id === undefined) known.set(key, (id = known.size + 1));
-    ids[i] = id;
+    if (a[i] === 0 || b[i] === 0) {
+      counts[0]!++;
+      continue;
+    }
+    let slot = (Math.imul(a[i]!, 0x9e3779b1) ^ Math.imul(b[i]!, 0x85ebca6b)) >>> (32 - bits);
+    let first = firstAt[slot]!;
+    while (first >= 0 && (a[first] !== a[i] || b[first] !== b[i])) first = firstAt[(slot = (slot + 1) & last)]!;
+    if (first < 0) firstAt[slot] = i;
+    ids[i] = first < 0 ? counts.push(0) - 1 : ids[first]!;
+    counts[ids[i]!]!++;
   }
-  const counts = new Int32Array(known.size + 1);
-  for (const id of ids) counts[id]!++;
-  return { ids, counts };
+  return { ids, counts: Int32Array.from(counts) };
 }
 
 /** The records by key, those of one key in name order; those of key `k` begin at `starts[k]`. */
-function blocksOf({ ids, counts }: Keys, order: Int32Array): { records: Int32Array; starts: Int32Array } {
+function blocksOf({ ids, counts }: Keys): { records: Int32Array; starts: Int32Array } {
   const starts = new Int32Array(counts.length + 1);
   for (let k = 0; k < counts.length; k++) starts[k + 1] = starts[k]! + counts[k]!;
   const next = starts.slice();
-  const records = new Int32Array(order.length);
-  for (const i of order) records[next[ids[i]!]!++] = i;
+  const records = new Int32Array(ids.length);
+  for (let i = 0; i < ids.length; i++) records[next[ids[i]!]!++] = i;
   return { records, starts };
-}
-
-/** Record indexes by last name, then first name, then index. */
-function sortedByName(s: Subjects): Int32Array {
-  const rank = (column: Interned) => {
-    const byValue = column.values.map((_, id) => id).sort((x, y) => (column.values[x]! < column.values[y]! ? -1 : 1));
-    const ranks = new Int32Array(byValue.length);
-    byValue.forEach((id, position) => (ranks[id] = position));
-    return ranks;
-  };
-  const lastRank = rank(s.lastName);
-  const firstRank = rank(s.firstName);
-  const width = firstRank.length;
-  const keys = new Float64Array(s.size);
-  for (let i = 0; i < s.size; i++) keys[i] = lastRank[s.lastName.ids[i]!]! * width + firstRank[s.firstName.ids[i]!]!;
-  return Int32Array.from({ length: s.size }, (_, i) => i).sort((x, y) => keys[x]! - keys[y]! || x - y);
 }
 
 function growing() {

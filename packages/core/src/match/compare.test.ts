@@ -9,6 +9,7 @@ import {
   lastNameLevel,
   phoneLevel,
   titleLevel,
+  type Compared,
 } from './compare';
 import { toSubjects } from './subject';
 
@@ -71,7 +72,8 @@ describe('blocks', () => {
       city: pick(['Wells', 'Bala']),
     }),
   );
-  const pairs = candidatePairs(toSubjects(people));
+  const subjects = toSubjects(people);
+  const pairs = candidatePairs(subjects);
 
   test('no pair is a record with itself, each is told from the lower to the higher, most come once', () => {
     const seen = new Set(Array.from({ length: pairs.size }, (_, k) => pairs.a[k]! * people.length + pairs.b[k]!));
@@ -80,7 +82,8 @@ describe('blocks', () => {
   });
 
   test('one mailbox, and one name at one firm, are always compared', () => {
-    const compared = new Set(Array.from({ length: pairs.size }, (_, k) => `${pairs.a[k]} ${pairs.b[k]}`));
+    const [a, b] = [pairs.a, pairs.b].map((places) => Array.from(places, (place) => subjects.records[place]!));
+    const compared = new Set(a!.map((one, k) => [one, b![k]!].sort((x, y) => x - y).join(' ')));
     const missed: [number, number][] = [];
     for (let a = 0; a < 300; a++)
       for (let b = a + 1; b < people.length; b++) {
@@ -107,8 +110,11 @@ test('a line or a mailbox that two people have is one of others too; a Jr that i
     { firstName: 'Maren', lastName: 'Oakhill', phone: '+441134960999', email: 'info@a.example' },
     { firstName: 'Maren', lastName: 'Oakhill', email: 'info@a.example' },
   ].map(person);
-  const compare = comparisons(toSubjects(people));
-  expect([compare.phone(0, 1), compare.phone(3, 4)]).toEqual([2, 4]);
-  expect([compare.email(0, 3), compare.email(4, 5)]).toEqual([4, 2]);
-  expect([compare.suffix(0, 2), compare.suffix(0, 1), compare.suffix(1, 3)]).toEqual([0, 2, 1]);
+  const subjects = toSubjects(people);
+  const compare = comparisons(subjects);
+  const level = (field: Compared, ...pair: [number, number]) =>
+    compare[field](...(pair.map((record) => subjects.records.indexOf(record)) as [number, number]));
+  expect([level('phone', 0, 1), level('phone', 3, 4)]).toEqual([2, 4]);
+  expect([level('email', 0, 3), level('email', 4, 5)]).toEqual([4, 2]);
+  expect([level('suffix', 0, 2), level('suffix', 0, 1), level('suffix', 1, 3)]).toEqual([0, 2, 1]);
 });

@@ -76,12 +76,6 @@ function mayBe(levelOf: (field: number) => number): boolean {
 }
 export const mayBeOne = (levels: readonly number[]): boolean => mayBe((field) => levels[field]!);
 
-/** The same of two records, from no more comparisons than it needs: most pairs are ruled out by their names alone. */
-export const mayBePair = (compare: Record<Compared, Compare>) => {
-  const functions = COMPARED.map((field) => compare[field]);
-  return (a: number, b: number): boolean => mayBe((field) => functions[field]!(a, b));
-};
-
 /** What an exact key counts, however little there is to learn from. */
 export const CERTAIN = 0.999;
 
@@ -95,6 +89,19 @@ export const patternOf = (compare: Record<Compared, Compare>) => {
   return (a: number, b: number): number => {
     let pattern = 0;
     for (const f of functions) pattern = pattern * LEVELS + f(a, b);
+    return pattern;
+  };
+};
+
+/** The pattern of a pair that can be one person, else -1: most are ruled out by their names alone. */
+export const patternIfOne = (compare: Record<Compared, Compare>) => {
+  const functions = COMPARED.map((field) => compare[field]);
+  const [first, last, ...others] = functions as [Compare, Compare, ...Compare[]];
+  return (a: number, b: number): number => {
+    const [firstLevel, lastLevel] = [first(a, b), last(a, b)];
+    if ((firstLevel === 1 || lastLevel === 1) && !mayBe((field) => functions[field]!(a, b))) return -1;
+    let pattern = firstLevel * LEVELS + lastLevel;
+    for (const other of others) pattern = pattern * LEVELS + other(a, b);
     return pattern;
   };
 };

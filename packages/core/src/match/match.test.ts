@@ -177,9 +177,7 @@ test('no cluster joins what a person keeps apart, by whatever way round', () => 
     const different = [pair(), pair()];
     const roots = cluster(
       size,
-      Array.from({ length: 30 }, () => ({ a: pair()[0], b: pair()[1], chance: random(), pattern: 0 })).filter(
-        ({ a, b }) => a !== b,
-      ),
+      Array.from({ length: 30 }, () => ({ a: pair()[0], b: pair()[1] })).filter(({ a, b }) => a !== b),
       [],
       different,
       () => false,

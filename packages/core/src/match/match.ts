@@ -2,7 +2,7 @@ import { errorCurve, LEAST_LINE, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
-import { cluster, type Link } from '../grouping/cluster';
+import { cluster, mostLikelyFirst, type Link } from '../grouping/cluster';
 import { COMPARED, comparisons, type Compared, type Level } from './compare';
 import {
   bitsFor,
@@ -12,7 +12,7 @@ import {
   learnWeights,
   levelsOf,
   mayBeOne,
-  mayBePair,
+  patternIfOne,
   patternOf,
   rarity,
   sharesExactKey,
@@ -80,9 +80,13 @@ export function matchPeople(
   const compare = comparisons(subjects);
   const pairs = candidatePairs(subjects);
   const learned = learnWeights(pairs, subjects, compare, seededRandom(2026));
+  const { records } = subjects;
+  const placeOf = new Int32Array(records.length);
+  for (const [place, record] of records.entries()) placeOf[record] = place;
   const patternAt = patternOf(compare);
+  const patternOfRecords = (a: number, b: number) => patternAt(placeOf[a]!, placeOf[b]!);
   const weigh = weigher(learned);
-  const mayBe = mayBePair(compare);
+  const patternIfMayBe = patternIfOne(compare);
   const rarityOf = rarity(subjects);
   const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number; mayBe: boolean }>();
   const scoreOf = (pattern: number) => {
@@ -97,9 +101,8 @@ export function matchPeople(
   };
 
   const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
-    const pattern = patternAt(a, b);
-    const { levels, weighed, mayBe } = scoreOf(pattern);
-    return mayBe ? [{ levels, bits: bitsFor(weighed, rarityOf(levels, a)), same }] : [];
+    const { levels, weighed, mayBe } = scoreOf(patternOfRecords(a, b));
+    return mayBe ? [{ levels, bits: bitsFor(weighed, rarityOf(levels, placeOf[a]!)), same }] : [];
   });
   const weights: Weights = { ...learned, taught: teach(judged), compared: pairs.size };
   /** Chances before and after what was judged. */
@@ -107,14 +110,13 @@ export function matchPeople(
 
   const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
-    const a = pairs.a[k]!;
-    const b = pairs.b[k]!;
-    if (!mayBe(a, b)) continue;
-    const pattern = patternAt(a, b);
+    const place = pairs.a[k]!;
+    const pattern = patternIfMayBe(place, pairs.b[k]!);
+    if (pattern < 0) continue;
     const { levels, weighed, base } = scoreOf(pattern);
     const exact = sharesExactKey(levels);
     if (!exact && base < HOPELESS) continue;
-    const bits = bitsFor(weighed, rarityOf(levels, a));
+    const bits = bitsFor(weighed, rarityOf(levels, place));
     const certain = exact ? CERTAIN : 0;
     const likelihood = Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), certain);
     if (weights.taught) {
@@ -122,12 +124,13 @@ export function matchPeople(
       if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
     }
     if (likelihood < lines.judgeFrom) continue;
-    links.push({ a, b, chance: likelihood, pattern });
+    const [one, other] = [records[place]!, records[pairs.b[k]!]!];
+    links.push({ a: Math.min(one, other), b: Math.max(one, other), chance: likelihood, pattern });
   }
   const mergeFrom = lines.acceptedError == null ? lines.mergeFrom : lineOf(links, lines.acceptedError);
   const sideOf = (chance: number) => Number(chance >= mergeFrom) + Number(chance >= lines.judgeFrom);
-  const likely = links.filter(({ chance }) => chance >= mergeFrom);
-  const conflict = (a: number, b: number) => scoreOf(patternAt(a, b)).base < -1;
+  const likely = mostLikelyFirst(links.filter(({ chance }) => chance >= mergeFrom));
+  const conflict = (a: number, b: number) => scoreOf(patternOfRecords(a, b)).base < -1;
   const roots = cluster(people.length, likely, same, different, conflict);
 
   // What was said of one record of a group holds of the whole group.
@@ -144,7 +147,7 @@ export function matchPeople(
   const reasons = new Map<number, Link>();
   let wrong = 0;
   let merged = 0;
-  for (const link of [...likely].sort((p, q) => q.chance - p.chance)) {
+  for (const link of likely) {
     if (roots[link.a] !== roots[link.b]) continue;
     for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
     merged++;

@@ -24,8 +24,15 @@ export interface Interned {
   counts: Int32Array;
 }
 
-/** The records to be matched, column by column, each value folded once and kept once. */
-export type Subjects = { size: number } & Record<MatchField, Interned>;
+/**
+ * The records to be matched, column by column, each value folded once and kept once; by last name, then first name, so that those
+ * who are compared mostly lie side by side.
+ */
+export type Subjects = {
+  size: number;
+  /** Which of the records that were given stands at each place. */
+  records: Int32Array;
+} & Record<MatchField, Interned>;
 
 const COMPANY_NOISE = /\b(the|co|company|group|holdings?|uk|ireland|limited|ltd)\b/g;
 
@@ -88,11 +95,40 @@ export const foldedValue = (field: MatchField, value: string): string =>
 
 /** Lays tidied people out in columns. */
 export function toSubjects(people: readonly Person[]): Subjects {
-  const out: Partial<Subjects> = { size: people.length };
-  for (const field of Object.keys(FOLD) as MatchField[]) {
-    out[field] = intern(people, field, FOLD[field]);
+  const fields = Object.keys(FOLD) as MatchField[];
+  const columns = fields.map((field) => [field, intern(people, field, FOLD[field])] as const);
+  const { lastName, firstName } = Object.fromEntries(columns) as Record<MatchField, Interned>;
+  const records = sortedByName(lastName, firstName);
+  const inOrder = ([field, { ids, ...column }]: readonly [MatchField, Interned]) =>
+    [field, { ...column, ids: column.values.length === 1 ? ids : records.map((record) => ids[record]!) }] as const;
+  return {
+    size: people.length,
+    records,
+    ...(Object.fromEntries(columns.map(inOrder)) as Record<MatchField, Interned>),
+  };
+}
+
+/** Record indexes by last name, then first name, then index. */
+const sortedByName = (lastName: Interned, firstName: Interned): Int32Array =>
+  sortedBy(
+    lastName,
+    sortedBy(
+      firstName,
+      Int32Array.from(firstName.ids, (_, i) => i),
+    ),
+  );
+
+/** Records by a value, those of one value as they came: each value's place is counted, as it is few beside the records. */
+function sortedBy({ ids, values, counts }: Interned, records: Int32Array): Int32Array {
+  const next = new Int32Array(values.length);
+  let place = 0;
+  for (const id of values.map((_, id) => id).sort((x, y) => (values[x]! < values[y]! ? -1 : 1))) {
+    next[id] = place;
+    place += counts[id]!;
   }
-  return out as Subjects;
+  const sorted = new Int32Array(records.length);
+  for (const record of records) sorted[next[ids[record]!]!++] = record;
+  return sorted;
 }
 
 /** Keeps each distinct value once. */
@@ -109,8 +145,9 @@ function intern(people: readonly Person[], field: MatchField, foldValue: ((value
 
 /** A number for each distinct value, 0 for ''. */
 export function numbering(numberOf: (value: string) => number): (value: string) => number {
-  const known = new Map([['', 0]]);
+  const known = new Map<string, number>();
   return (value) => {
+    if (value === '') return 0;
     let id = known.get(value);
     if (id === undefined) known.set(value, (id = numberOf(value)));
     return id;

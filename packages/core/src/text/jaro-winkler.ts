@@ -1,7 +1,11 @@
 const flags = { a: new Uint8Array(64), b: new Uint8Array(64) };
 
-/** Jaro similarity of two strings, 0 to 1 (Jaro 1989). Two empty strings are equal: 1. */
-export function jaro(a: string, b: string): number {
+/**
+ * Jaro similarity of two strings, 0 to 1 (Jaro 1989). Two empty strings are equal: 1.
+ *
+ * @param floor what lies below it is given back as 0, as soon as so many letters are unmatched that no more can be reached
+ */
+export function jaro(a: string, b: string, floor = 0): number {
   if (a === b) return 1;
   const n = a.length;
   const m = b.length;
@@ -11,8 +15,10 @@ export function jaro(a: string, b: string): number {
   const inA = flags.a.fill(0, 0, n);
   const inB = flags.b.fill(0, 0, m);
   const reach = Math.max(0, (Math.max(n, m) >> 1) - 1);
+  const most = n - Math.ceil((3 * floor - 1) / (1 / n + 1 / m) - 1e-9);
   let matches = 0;
   for (let i = 0; i < n; i++) {
+    if (i - matches > most) return 0;
     const code = a.charCodeAt(i);
     const to = Math.min(m - 1, i + reach);
     for (let j = Math.max(0, i - reach); j <= to; j++) {
@@ -46,29 +52,8 @@ export function jaroWinkler(a: string, b: string, floor = 0): number {
   let prefix = 0;
   while (prefix < most && a.charCodeAt(prefix) === b.charCodeAt(prefix)) prefix++;
   const raised = (similarity: number) => similarity + prefix * 0.1 * (1 - similarity);
-  if (floor > 0.7 && raised(jaroAtMost(a, b)) < floor) return 0;
-  const similarity = jaro(a, b);
+  // Below .7 nothing is raised; above it the floor comes down by what the first letters raise.
+  const needed = floor > 0.7 ? Math.max(0.7, (floor - prefix * 0.1) / (1 - prefix * 0.1)) - 1e-9 : floor;
+  const similarity = jaro(a, b, needed);
   return similarity <= 0.7 ? similarity : raised(similarity);
-}
-
-/** What Jaro cannot exceed, from the kinds of letters alone: a letter that the other lacks matches nothing. */
-function jaroAtMost(a: string, b: string): number {
-  if (a.length === 0 || b.length === 0) return 1;
-  const inA = letters(a);
-  const inB = letters(b);
-  const matches = Math.min(a.length - bits(inA & ~inB), b.length - bits(inB & ~inA));
-  return (matches / a.length + matches / b.length + 1) / 3;
-}
-
-/** The letters of a text as bits; some share one. */
-function letters(text: string): number {
-  let found = 0;
-  for (let i = 0; i < text.length; i++) found |= 1 << (text.charCodeAt(i) & 31);
-  return found;
-}
-
-function bits(n: number): number {
-  n -= (n >>> 1) & 0x55555555;
-  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
-  return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
