@@ -92,10 +92,10 @@ function swappedNames(s: Subjects): (a: number, b: number) => boolean {
     const [firstA, lastA] = [firstName.ids[a]!, lastName.ids[a]!];
     const [firstB, lastB] = [firstName.ids[b]!, lastName.ids[b]!];
     if (firstA === 0 || ofFirst[firstA] !== ofLast[lastB] || ofLast[lastA] !== ofFirst[firstB]) return false;
-    return (
-      firstNameLevel(firstName.values[firstA]!, lastName.values[lastB]!) > 1 &&
-      lastNameLevel(lastName.values[lastA]!, firstName.values[firstB]!) > 1
-    );
+    const stand = (first: number, last: number, itsFirst: number, itsLast: number) =>
+      firstNameLevel(firstName.values[first]!, lastName.values[last]!) > 1 &&
+      lastNameLevel(lastName.values[itsLast]!, firstName.values[itsFirst]!) > 1;
+    return stand(firstA, lastB, firstB, lastA) || stand(firstB, lastA, firstA, lastB);
   };
 }
 

@@ -5,6 +5,7 @@ test('each line says how many pairs it merges and how many of them wrongly', () 
   const curve = errorCurve(
     chances.map((chance) => ({ chance })),
     0.25,
+    (chance) => 1 - chance,
   );
   expect(curve[0]!.line).toBeGreaterThanOrEqual(0.25);
   for (const { line, pairs, wrong } of curve) {
@@ -17,5 +18,5 @@ test('each line says how many pairs it merges and how many of them wrongly', () 
     );
   }
   expect(curve.map(({ pairs }) => pairs)).toEqual([...curve.map(({ pairs }) => pairs)].sort((a, b) => b - a));
-  expect(errorCurve([], 0.5).every(({ pairs, wrong }) => pairs === 0 && wrong === 0)).toBe(true);
+  expect(errorCurve([], 0.5, () => 1).every(({ pairs, wrong }) => pairs === 0 && wrong === 0)).toBe(true);
 });

@@ -22,18 +22,23 @@ export const LINE_STEP = 1 / 6;
 const LINES = Array.from({ length: 70 }, (_, i) => chanceAt(LOWEST + i * LINE_STEP));
 
 /**
- * How many pairs each line would merge, and how many of them wrongly: a pair is wrong with what its chance leaves.
+ * How many pairs each line would merge, and how many of them wrongly.
  *
  * @param from pairs that are less likely were not kept; lines below it are left out
+ * @param wrongOf how likely a pair of a chance is wrong
  */
-export function errorCurve(links: readonly { chance: number }[], from: number): LinePoint[] {
+export function errorCurve(
+  links: readonly { chance: number }[],
+  from: number,
+  wrongOf: (chance: number) => number,
+): LinePoint[] {
   const pairs = LINES.map(() => 0);
   const wrong = LINES.map(() => 0);
   for (const { chance } of links) {
     const at = Math.min(LINES.length - 1, Math.floor((logit(Math.min(chance, 1 - 1e-9)) - LOWEST) / LINE_STEP));
     if (at < 0) continue;
     pairs[at]!++;
-    wrong[at]! += 1 - chance;
+    wrong[at]! += wrongOf(chance);
   }
   for (let i = LINES.length - 2; i >= 0; i--) {
     pairs[i]! += pairs[i + 1]!;

@@ -1,4 +1,5 @@
-import { errorCurve, LEAST_LINE, type LinePoint } from './error-curve';
+import { lowestAllowed, type Merged } from './accepted-error';
+import { errorCurve, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
@@ -22,6 +23,7 @@ import {
 } from './likelihood';
 import { toSubjects } from './subject';
 import { taughtBits, teach } from './taught';
+import { expectedWrong } from './wrong-merges';
 
 export interface MatchLines {
   /** Pairs at least this likely are merged. */
@@ -108,6 +110,8 @@ export function matchPeople(
   /** Chances before and after what was judged. */
   const moves: [before: number, after: number][] = [];
 
+  const likelihoodOf = (levels: readonly number[], bits: number, certain: number) =>
+    Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), certain);
   const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
     const place = pairs.a[k]!;
@@ -118,7 +122,7 @@ export function matchPeople(
     if (!exact && base < HOPELESS) continue;
     const bits = bitsFor(weighed, rarityOf(levels, place));
     const certain = exact ? CERTAIN : 0;
-    const likelihood = Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), certain);
+    const likelihood = likelihoodOf(levels, bits, certain);
     if (weights.taught) {
       const before = Math.max(chanceOf(bits), certain);
       if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
@@ -127,11 +131,35 @@ export function matchPeople(
     const [one, other] = [records[place]!, records[pairs.b[k]!]!];
     links.push({ a: Math.min(one, other), b: Math.max(one, other), chance: likelihood, pattern });
   }
-  const mergeFrom = lines.acceptedError == null ? lines.mergeFrom : lineOf(links, lines.acceptedError);
-  const sideOf = (chance: number) => Number(chance >= mergeFrom) + Number(chance >= lines.judgeFrom);
-  const likely = mostLikelyFirst(links.filter(({ chance }) => chance >= mergeFrom));
+  const keyOf = (a: number, b: number) => Math.min(a, b) * people.length + Math.max(a, b);
+  const saidSame = new Set(same.map(([a, b]) => keyOf(a, b)));
+  const chanceIn = (a: number, b: number) => {
+    if (saidSame.has(keyOf(a, b))) return 1 - NEVER_SURE;
+    const { levels, weighed, mayBe } = scoreOf(patternOfRecords(a, b));
+    if (!mayBe) return SAYS_NOTHING;
+    const bits = bitsFor(weighed, rarityOf(levels, placeOf[a]!));
+    const chance = likelihoodOf(levels, bits, sharesExactKey(levels) ? CERTAIN : 0);
+    return Math.min(1 - NEVER_SURE, Math.max(NEVER_SURE, chance));
+  };
   const conflict = (a: number, b: number) => scoreOf(patternOfRecords(a, b)).base < -1;
-  const roots = cluster(people.length, likely, same, different, conflict);
+  const mergeAt = (mergeFrom: number): Merged => {
+    const likely = mostLikelyFirst(links.filter(({ chance }) => chance >= mergeFrom));
+    const roots = cluster(people.length, likely, same, different, conflict);
+    const reasons = new Map<number, Link>();
+    for (const link of likely) {
+      if (roots[link.a] !== roots[link.b]) continue;
+      for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
+    }
+    let [pairs, wrong] = [0, 0];
+    for (const records of groupsAmong(reasons.keys(), roots)) {
+      pairs += (records.length * (records.length - 1)) / 2;
+      wrong += expectedWrong(records, chanceIn);
+    }
+    return { mergeFrom, roots, reasons, pairs, wrong, expectedError: pairs === 0 ? 0 : wrong / pairs };
+  };
+  const { mergeFrom, roots, reasons, ...merged } =
+    lines.acceptedError == null ? mergeAt(lines.mergeFrom) : lowestAllowed(links, lines.acceptedError, mergeAt);
+  const sideOf = (chance: number) => Number(chance >= mergeFrom) + Number(chance >= lines.judgeFrom);
 
   // What was said of one record of a group holds of the whole group.
   const ruledOut = togetherIn(different.map((records) => records.map((record) => roots[record]!)));
@@ -140,19 +168,14 @@ export function matchPeople(
     if (link.chance >= mergeFrom) continue;
     const [x, y] = [roots[link.a]!, roots[link.b]!];
     if (x === y || ruledOut(x, y)) continue;
-    const key = Math.min(x, y) * people.length + Math.max(x, y);
+    const key = keyOf(x, y);
     const known = doubtful.get(key);
     if (!known || known.chance < link.chance) doubtful.set(key, link);
   }
-  const reasons = new Map<number, Link>();
-  let wrong = 0;
-  let merged = 0;
-  for (const link of likely) {
-    if (roots[link.a] !== roots[link.b]) continue;
-    for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
-    merged++;
-    wrong += 1 - link.chance;
-  }
+  const alone = links.reduce((sum, { chance }) => sum + (chance >= mergeFrom ? 1 - chance : 0), 0);
+  const linked = links.reduce((sum, { chance }) => sum + Number(chance >= mergeFrom), 0);
+  /** A pair that was merged is wrong as often as the groups that its likes are in. */
+  const inGroups = alone === 0 ? 1 : (merged.expectedError * linked) / alone;
   return {
     roots,
     doubtful: [...doubtful.values()]
@@ -162,10 +185,10 @@ export function matchPeople(
     reasons,
     weights,
     compared: pairs.size,
-    expectedError: merged === 0 ? 0 : wrong / merged,
-    errorRange: errorRange(wrong, merged),
+    expectedError: merged.expectedError,
+    errorRange: errorRange(merged.wrong, merged.pairs),
     mergeFrom,
-    curve: errorCurve(links, lines.judgeFrom),
+    curve: errorCurve(links, lines.judgeFrom, (chance) => (1 - chance) * (chance >= mergeFrom ? inGroups : 1)),
     taught: weights.taught && {
       judged: judged.length,
       moved: moves.filter(([before, after]) => sideOf(before) !== sideOf(after)).length,
@@ -188,18 +211,19 @@ function errorRange(wrong: number, merged: number): { low: number; high: number 
   };
 }
 
-/** The lowest line over which no more than a share of the links is expected to be wrong; over 1 where there is none. */
-function lineOf(links: readonly Link[], acceptedError: number): number {
-  const chances = links.flatMap(({ chance }) => (chance < LEAST_LINE ? [] : [chance])).sort((p, q) => q - p);
-  let line = 2;
-  let wrong = 0;
-  for (const [i, chance] of chances.entries()) {
-    wrong += 1 - chance;
-    if (chances[i + 1] === chance) continue;
-    if (wrong > acceptedError * (i + 1) + 1e-9) break;
-    line = chance;
+/** Of two records that no rule lets be one person the weights know nothing: they are one for others' sake, or not at all. */
+const SAYS_NOTHING = 0.5;
+const NEVER_SURE = 1e-6;
+
+/** Records that were merged, by the group they are in. */
+function groupsAmong(records: Iterable<number>, roots: Int32Array): Iterable<number[]> {
+  const groups = new Map<number, number[]>();
+  for (const record of records) {
+    const known = groups.get(roots[record]!);
+    if (known) known.push(record);
+    else groups.set(roots[record]!, [record]);
   }
-  return line;
+  return groups.values();
 }
 
 /** The pairs that a person judged, one by one. */
