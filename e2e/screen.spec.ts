@@ -113,7 +113,12 @@ test('whom another job may hold wants a look beside who is held there; who is he
   const alike = page.locator('cs-alike-elsewhere');
   await expect(alike).toContainText('Spring fair');
   await expect(alike.getByRole('row', { name: /Company/ })).toContainText('Hazelcote Packaging');
-  await page.keyboard.press('x');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Judge 1 pair' }).click();
+  await expect(page.getByRole('heading', { name: 'Held in another job?' })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Spring fair' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByRole('heading', { name: 'No pair waits for you' })).toBeVisible();
   await page.goto(`${world.url}/jobs/${job}?step=screen&fate=aside`);
   await expect(page.locator('.ag-row')).toHaveCount(2);
   await expect(tab(/Want a look 0/)).toBeVisible();

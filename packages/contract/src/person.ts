@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { at, change, count, fate, id, person, personField } from './model';
-import { contactView } from './sieve';
+import { at, change, count, fate, id, personField } from './model';
+import { contactView, personElsewhere } from './sieve';
 
 /** Where a value came from. */
 export const valueOrigin = z.discriminatedUnion('kind', [
@@ -45,7 +45,7 @@ export const personInFull = z.object({
   /** The jobs that hold the same person, this one first. */
   jobs: z.array(z.object({ jobId: id, contact: id, fate })),
   /** Whom other jobs hold that may be the same, the likeliest first, where none surely is; `chance` null where too little is known to say. */
-  likely: z.array(z.object({ jobId: id, contact: id, chance: z.number().nullable(), person })),
+  likely: z.array(personElsewhere),
   /** The exports that it left with. */
   exports: z.array(z.object({ id, jobId: id, at, files: z.array(z.string()) })),
 });

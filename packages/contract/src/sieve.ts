@@ -152,10 +152,31 @@ export const pairView = z.object({
 });
 export type PairView = z.output<typeof pairView>;
 
-/** Pairs to judge, least certain first, and what was taught by those that were. */
+/** Somebody in another job who may be one of this one; `chance` null where too little is known to say. */
+export const personElsewhere = z.object({
+  jobId: id,
+  job: z.string(),
+  contact: id,
+  chance: z.number().nullable(),
+  person,
+});
+
+/** A contact that another job may hold, beside the likeliest there; `step` is where it waits for a look. */
+export const pairElsewhere = z.object({
+  contact: id,
+  step: z.string(),
+  recordIds: z.array(id),
+  person,
+  there: personElsewhere,
+  evidence: z.array(evidence),
+});
+export type PairElsewhere = z.output<typeof pairElsewhere>;
+
+/** Pairs to judge, of this job and across jobs, least certain first, and what was taught by those that were. */
 export const pairsView = z.object({
   total: count,
   pairs: z.array(pairView),
+  elsewhere: z.object({ total: count, pairs: z.array(pairElsewhere) }),
   /** Weights that judged pairs changed most, in bits. */
   taught: z.array(z.object({ field: z.string(), level: z.int(), bits: z.number() })),
 });

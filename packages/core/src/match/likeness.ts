@@ -11,6 +11,7 @@ import {
   weigher,
   type Weights,
 } from './likelihood';
+import { evidenceOf, type Evidence } from './match';
 import { toSubjects } from './subject';
 import { taughtBits } from './taught';
 
@@ -27,10 +28,18 @@ const COMPANY = COMPARED.indexOf('company');
 export function likeness(weights: Weights): (a: Person, b: Person) => number | null {
   const weigh = weigher(weights);
   return (a, b) => {
-    const levels = levelsOf(patternOf(comparisons(toSubjects([a, b])))(0, 1));
+    const levels = levelsOf(patternBetween(a, b));
     if (!mayBeOne(levels)) return 0;
     const certain = sharesExactKey(levels) ? CERTAIN : 0;
     if ((weights.compared ?? 0) < LEAST_COMPARED) return certain || (levels[COMPANY]! >= 2 ? null : 0);
     return Math.max(chanceOf(bitsFor(weigh(levels)) + taughtBits(weights.taught, levels)), certain);
   };
 }
+
+/** What each field says about two people, by the weights that were learned from a list. */
+export const evidenceBetween =
+  (weights: Weights) =>
+  (a: Person, b: Person): Evidence[] =>
+    evidenceOf({ pattern: patternBetween(a, b) }, weights);
+
+const patternBetween = (a: Person, b: Person): number => patternOf(comparisons(toSubjects([a, b])))(0, 1);

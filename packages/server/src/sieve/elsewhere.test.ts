@@ -1,3 +1,4 @@
+import { NO_LISTS } from '@sieve/core';
 import { exportLayout, settings } from '@sieve/contract';
 import { decide } from '../decisions/commands';
 import { runExport } from '../exports/export-run';
@@ -5,6 +6,7 @@ import { addExport } from '../exports/store';
 import { jobById } from '../jobs/store';
 import { testContext, testDb, testJob, testSource } from '../testing/fixtures';
 import { elsewhereVersion } from './elsewhere';
+import { pairsToJudge } from './pairs-to-judge';
 import { personInFull } from './person';
 import { rowPage } from './rows';
 import { runSift } from './sift-run';
@@ -96,6 +98,15 @@ test('whom another job holds under a like name and at a like company wants a loo
     ['Hebden', 'alike-elsewhere', 'Winter'],
     ['Farrow', 'alike-elsewhere', 'Winter'],
   ]);
+  // On the screen that judges pairs they stand with the others, and either answer is a decision about the contact.
+  const { elsewhere } = pairsToJudge(db, job, 10, NO_LISTS);
+  expect(elsewhere.total).toBe(2);
+  expect(
+    elsewhere.pairs.map(({ person, there, step }) => [person.firstName, there.person.firstName, there.job, step]),
+  ).toEqual([
+    ['Bill', 'William', 'Winter', 'screen'],
+    ['Nuala', 'Nuala', 'Winter', 'screen'],
+  ]);
   const [, farrow] = stoppedIn(job);
   const { likely } = personInFull(db, job, farrow!.id, settings.parse({}))!;
   expect(likely).toEqual([
@@ -104,6 +115,7 @@ test('whom another job holds under a like name and at a like company wants a loo
   decide(db, job, 'you', { kind: 'keep', recordIds: [farrow!.id], step: 'screen' }, 0);
   await siftOf(job);
   expect(stoppedIn(job)).toHaveLength(1);
+  expect(pairsToJudge(db, job, 10, NO_LISTS).elsewhere.total).toBe(1);
 });
 
 test('who only asks who left elsewhere is not told of who is held there', async () => {

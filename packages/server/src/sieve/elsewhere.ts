@@ -1,6 +1,7 @@
 import {
   acrossJobs,
   likeNameKeys,
+  likeness,
   match,
   personKeys,
   stepIn,
@@ -8,6 +9,7 @@ import {
   type FindElsewhere,
   type Person,
 } from '@sieve/core';
+import type { PersonInFull } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { exportsBesides, jobOfExport } from '../exports/store';
 import { jobRow } from '../jobs/store';
@@ -66,6 +68,25 @@ export function alikeElsewhere(db: Db, jobId: number): (person: Person) => Alike
       const found = job === null ? undefined : personIn(other.jobId, other.contact);
       return job !== null && found ? [{ ...other, job, person: found }] : [];
     });
+}
+
+/** Most that are shown beside a person. */
+const MOST_LIKELY = 5;
+
+/** Finds whom other jobs hold that may be somebody, by the lines of this job, the likeliest first. */
+export function likelyElsewhere(
+  db: Db,
+  jobId: number,
+  { weights, judgeFrom }: AcrossJobs,
+): (person: Person) => PersonInFull['likely'] {
+  const likenessOf = likeness(weights);
+  const alike = alikeElsewhere(db, jobId);
+  return (person) =>
+    alike(person)
+      .map((other) => ({ ...other, chance: likenessOf(person, other.person) }))
+      .filter(({ chance }) => chance === null || chance >= judgeFrom)
+      .sort((a, b) => (b.chance ?? 0) - (a.chance ?? 0))
+      .slice(0, MOST_LIKELY);
 }
 
 /** What weighs people of other jobs, by what a job was last sifted with; null before it was. */

@@ -3,6 +3,7 @@ import type { PairGroup, PairView, PairsView } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { explained, recordViews, weightsOf } from './rows';
 import { shownOutcome } from './outcomes';
+import { pairsElsewhere } from './pairs-elsewhere';
 
 const MOST_ALIKE = 1000;
 const MOST_NAMES = 4;
@@ -39,6 +40,7 @@ export function pairsToJudge(db: Db, jobId: number, limit: number, lists: WordLi
         },
       ];
     }),
+    elsewhere: pairsElsewhere(db, jobId, limit),
     taught: weights ? mostTaught(weights) : [],
   };
 }

@@ -4,11 +4,9 @@ import {
   DIRECTORY,
   FIELDS_TOGETHER,
   freshnessOf,
-  likeness,
   personKeys,
   READ_FROM_OTHERS,
   type DecisionBody,
-  type Person,
   type PersonField,
 } from '@sieve/core';
 import type { ContactView, HeldValue, PersonInFull, Settings, ValueOrigin } from '@sieve/contract';
@@ -18,7 +16,7 @@ import { doneExport } from '../exports/store';
 import { jobRow } from '../jobs/store';
 import { factsAt } from '../outside/facts';
 import { contactsKnownBy, exportsOf } from '../register/register';
-import { acrossOf, alikeElsewhere } from './elsewhere';
+import { acrossOf, likelyElsewhere } from './elsewhere';
 import { contactView, fateIn, recordViews } from './rows';
 
 const LINES = FIELDS_TOGETHER.map((fields) => fields.filter((field) => !READ_FROM_OTHERS.includes(field)));
@@ -73,10 +71,11 @@ export function personInFull(
   const { askedAt } = contact;
   const keys = personKeys(contact.person);
   const held = contactsKnownBy(db.register, keys).filter((other) => other.jobId !== jobId);
+  const across = acrossOf(db, jobId);
   const elsewhere = [...new Map(held.map((other) => [`${other.jobId} ${other.contact}`, other])).values()];
   return {
     contact,
-    likely: elsewhere.length > 0 ? [] : likelyElsewhere(db, jobId, contact.person),
+    likely: across && elsewhere.length === 0 ? likelyElsewhere(db, jobId, across)(contact.person) : [],
     lines: LINES.map((fields) => ({ fields, values: valuesOf(fields) })),
     verdict:
       askedAt > 0
@@ -98,24 +97,6 @@ export function personInFull(
       return done ? [{ id: done.id, jobId: done.jobId, at: done.at, files: done.files.map(({ name }) => name) }] : [];
     }),
   };
-}
-
-/** Most that are shown beside a person. */
-const MOST_LIKELY = 5;
-
-/** Whom other jobs hold that may be the same, by the lines of this job. */
-function likelyElsewhere(db: Db, jobId: number, person: Person): PersonInFull['likely'] {
-  const across = acrossOf(db, jobId);
-  if (!across) return [];
-  const likenessOf = likeness(across.weights);
-  return alikeElsewhere(
-    db,
-    jobId,
-  )(person)
-    .map(({ jobId, contact, person: other }) => ({ jobId, contact, chance: likenessOf(person, other), person: other }))
-    .filter(({ chance }) => chance === null || chance >= across.judgeFrom)
-    .sort((a, b) => (b.chance ?? 0) - (a.chance ?? 0))
-    .slice(0, MOST_LIKELY);
 }
 
 /** True for what made one of these fields what it is: it was written in the record that its value is of, or chosen from it. */

@@ -24,13 +24,16 @@ const pair = (a: number, b: number): PairView => ({
   alikeNames: [],
   group: null,
 });
+const NOBODY = { total: 0, pairs: [] };
 const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key }));
 
 describe('judging pairs', () => {
   it('shows what speaks for and against, and takes one key for each answer', async () => {
     const { http } = webHarness();
     const { element, text, stable } = await drawn(Judge, { id: 1 });
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], taught: [] });
+    http
+      .expectOne('/api/jobs/1/pairs')
+      .flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], elsewhere: NOBODY, taught: [] });
     await stable();
     expect(text()).toContain('2 pairs to judge');
     const bars = [...element.querySelectorAll<HTMLElement>('.bar i')];
@@ -54,7 +57,7 @@ describe('judging pairs', () => {
   it('keeps a pair whose answer did not reach the server', async () => {
     const { http } = webHarness();
     const { text, stable } = await drawn(Judge, { id: 1 });
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], elsewhere: NOBODY, taught: [] });
     await stable();
     press('s');
     http.expectOne('/api/jobs/1/decisions').error(new ProgressEvent('error'));
@@ -81,7 +84,7 @@ describe('judging pairs', () => {
     };
     const alike = [{ a: 2, b: 9 }];
     const pairs = [{ ...pair(1, 5), alike, alikeNames: ['Maren Oakhill · M. Oakhill'], group }, pair(2, 9), pair(3, 8)];
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 3, pairs, taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 3, pairs, elsewhere: NOBODY, taught: [] });
     await stable();
     expect(element.querySelector('cs-group-picture svg')!.getAttribute('aria-label')).toBe(
       '3 records hang together: 1 pairs are merged, 1 in doubt',
@@ -103,5 +106,36 @@ describe('judging pairs', () => {
     asked.flush({ id: 1 });
     await stable();
     expect(text()).toContain('1 pair to judge');
+  });
+
+  it('asks whether somebody is held in another job: the same is set aside, somebody else is kept', async () => {
+    const { http } = webHarness();
+    const { text, stable } = await drawn(Judge, { id: 1 });
+    const { person } = record(5, 'Maren');
+    const held = (contact: number, chance: number | null) => ({
+      contact,
+      step: 'screen',
+      recordIds: [contact],
+      person,
+      there: { jobId: 2, job: 'Spring fair', contact: 8, chance, person: { ...person, company: 'Brackenfold Foods' } },
+      evidence: [],
+    });
+    const elsewhere = { total: 2, pairs: [held(5, 0.44), held(6, null)] };
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 0, pairs: [], elsewhere, taught: [] });
+    await stable();
+    expect(text()).toContain('2 pairs to judge');
+    expect(text()).toContain('Brackenfold Foods');
+    press('s');
+    const same = http.expectOne('/api/jobs/1/decisions');
+    expect(same.request.body).toEqual({ body: { kind: 'set-aside', recordIds: [5] } });
+    same.flush({ id: 1 });
+    await stable();
+    expect(text()).toContain('too little is known to say more');
+    press('d');
+    const other = http.expectOne('/api/jobs/1/decisions');
+    expect(other.request.body).toEqual({ body: { kind: 'keep', recordIds: [6], step: 'screen' } });
+    other.flush({ id: 2 });
+    await stable();
+    expect(text()).toContain('No pair waits for you');
   });
 });

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, numberAttribute, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
-import { PERSON_FIELDS, type PersonField } from '@sieve/core/model/person';
-import { FIELD_WORDS, type PairView } from '@sieve/contract';
+import type { DecisionBody } from '@sieve/core';
+import { PERSON_FIELDS, type Person, type PersonField } from '@sieve/core/model/person';
+import { FIELD_WORDS, type PairElsewhere, type PairView } from '@sieve/contract';
 import { signalStore } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { valueOf, withAsked } from '../../state/asked';
@@ -25,9 +26,41 @@ const FIELD_LEVELS: Record<string, Record<number, string>> = {
   suffix: { 2: 'only one has it' },
 };
 
+/** One of two who may be one. */
+interface Side {
+  person: Person;
+  /** Where it is from. */
+  from: string;
+  cells: PairView['a']['cells'];
+}
+
+/** Two records of this job, or a contact of it and somebody in another one. */
+interface Doubt {
+  a: Side;
+  b: Side;
+  pair: PairView | PairElsewhere;
+  chance: number | null;
+}
+
+const isElsewhere = (pair: PairView | PairElsewhere): pair is PairElsewhere => 'there' in pair;
+
+function doubtOf(pair: PairView | PairElsewhere): Doubt {
+  if (isElsewhere(pair)) {
+    const { person, there } = pair;
+    const side = (person: Person, from: string): Side => ({ person, from, cells: [] });
+    return { pair, chance: there.chance, a: side(person, 'Here'), b: side(there.person, there.job) };
+  }
+  const side = ({ person, source, line, cells }: PairView['a']): Side => ({
+    person,
+    from: `${source}, line ${line}`,
+    cells,
+  });
+  return { pair, chance: pair.chance, a: side(pair.a), b: side(pair.b) };
+}
+
 const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
 
-/** Two records, what speaks for and against, one key for each answer. */
+/** Two who may be one, what speaks for and against, one key for each answer. */
 @Component({
   selector: 'cs-judge',
   host: { class: 'panes' },
@@ -44,20 +77,35 @@ export class Judge {
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
   protected readonly job = computed(() => this.entities()[this.id()]);
   protected readonly request = this.pairsStore.asked;
-  protected readonly total = computed(() => valueOf(this.request())?.total ?? 0);
-  protected readonly pairs = computed(() => valueOf(this.request())?.pairs ?? null);
+  private readonly held = computed(() => valueOf(this.request()));
+  protected readonly total = computed(() => (this.held()?.total ?? 0) + (this.held()?.elsewhere.total ?? 0));
+  protected readonly doubts = computed(() => {
+    const held = this.held();
+    return held && [...held.pairs, ...held.elsewhere.pairs].map(doubtOf);
+  });
+  /** The first of those with another job. */
+  protected readonly firstElsewhere = computed(() => this.held()?.pairs.length ?? 0);
   protected readonly at = signal(0);
-  protected readonly pair = computed(() => this.pairs()?.[this.at()]);
+  protected readonly doubt = computed(() => this.doubts()?.[this.at()]);
+  protected readonly pair = computed(() => {
+    const pair = this.doubt()?.pair;
+    return pair && !isElsewhere(pair) ? pair : null;
+  });
+  protected readonly elsewhere = computed(() => {
+    const pair = this.doubt()?.pair;
+    return pair && isElsewhere(pair) ? pair : null;
+  });
 
   protected readonly lines = computed(() => {
-    const pair = this.pair();
-    if (!pair) return [];
-    const held = pair.evidence.filter(({ field }) => shown(pair.a, field) + shown(pair.b, field) !== NOTHING + NOTHING);
+    const doubt = this.doubt();
+    if (!doubt) return [];
+    const { a, b, pair } = doubt;
+    const held = pair.evidence.filter(({ field }) => shown(a, field) + shown(b, field) !== NOTHING + NOTHING);
     return held.map(({ field, level, bits }) => ({
       field: FIELD_WORDS[field as PersonField],
-      a: shown(pair.a, field),
-      b: shown(pair.b, field),
-      words: wordsOf(pair, field, level),
+      a: shown(a, field),
+      b: shown(b, field),
+      words: wordsOf(doubt, field, level),
       share: Math.min(1, Math.abs(bits) / 12) * 50,
       against: bits < 0,
     }));
@@ -65,18 +113,19 @@ export class Judge {
 
   /** What the two hold besides what is compared. */
   private readonly others = computed(() => {
-    const pair = this.pair();
-    if (!pair) return [];
+    const doubt = this.doubt();
+    if (!doubt) return [];
+    const { a, b, pair } = doubt;
     const compared = new Set(pair.evidence.map(({ field }) => field));
-    return PERSON_FIELDS.filter(
-      (field) => !compared.has(field) && pair.a.person[field] + pair.b.person[field] !== '',
-    ).map((field) => ({ field: FIELD_WORDS[field], a: shown(pair.a, field), b: shown(pair.b, field) }));
+    return PERSON_FIELDS.filter((field) => !compared.has(field) && a.person[field] + b.person[field] !== '').map(
+      (field) => ({ field: FIELD_WORDS[field], a: shown(a, field), b: shown(b, field) }),
+    );
   });
   /** The cells as they came, those of a name side by side. */
   private readonly cells = computed(() => {
-    const pair = this.pair();
-    if (!pair) return [];
-    const [a, b] = [pair.a, pair.b].map(
+    const doubt = this.doubt();
+    if (!doubt) return [];
+    const [a, b] = [doubt.a, doubt.b].map(
       ({ cells }) => new Map(cells.flatMap(({ name, value }) => (value ? [[name, value] as const] : []))),
     );
     return [...new Set([...a!.keys(), ...b!.keys()])].map((field) => ({
@@ -85,14 +134,16 @@ export class Judge {
       b: b!.get(field) ?? NOTHING,
     }));
   });
-  protected readonly rest = computed(() => [
-    { title: 'All else they hold', lines: this.others() },
-    { title: 'As they came', lines: this.cells() },
-  ]);
+  protected readonly rest = computed(() =>
+    [
+      { title: 'All else they hold', lines: this.others() },
+      { title: 'As they came', lines: this.cells() },
+    ].filter(({ lines }) => lines.length > 0),
+  );
   /** What was judged, and which weights it changed most. */
   protected readonly taught = computed(() => {
     const said = this.job()?.summary?.taught;
-    const weights = valueOf(this.request())?.taught ?? [];
+    const weights = this.held()?.taught ?? [];
     if (!said || weights.length === 0) return null;
     const words = weights.map(({ field, level, bits }) => {
       const is = FIELD_LEVELS[field]?.[level] ?? LEVEL_WORDS[level]!;
@@ -124,23 +175,28 @@ export class Judge {
   }
 
   protected answer(kind: 'same' | 'different') {
-    const pair = this.pair();
+    const pair = this.doubt()?.pair;
     if (!pair) return;
-    this.decisions.decide(this.id(), { kind, a: pair.a.id, b: pair.b.id }, () => {
-      this.pairsStore.change((held) => ({
-        ...held,
-        total: held.total - 1,
-        pairs: held.pairs.filter((known) => known !== pair),
-      }));
-      this.at.update((at) => Math.max(0, Math.min(at, (this.pairs()?.length ?? 1) - 1)));
+    const without = <P>({ total, pairs }: { total: number; pairs: P[] }) => ({
+      total: total - 1,
+      pairs: pairs.filter((known) => (known as unknown) !== pair),
     });
+    this.decisions.decide(this.id(), bodyOf(pair, kind), () => {
+      this.pairsStore.change((held) =>
+        isElsewhere(pair) ? { ...held, elsewhere: without(held.elsewhere) } : { ...held, ...without(held) },
+      );
+      this.stayInList();
+    });
+  }
+
+  private stayInList() {
+    this.at.update((at) => Math.max(0, Math.min(at, (this.doubts()?.length ?? 1) - 1)));
   }
 
   /** The pair, and all others that show the same. */
   protected answerAll(same: boolean) {
     const pair = this.pair();
-    if (!pair) return;
-    if (pair.alike.length === 0) return this.answer(same ? 'same' : 'different');
+    if (!pair || pair.alike.length === 0) return this.answer(same ? 'same' : 'different');
     const pairs = [{ a: pair.a.id, b: pair.b.id }, ...pair.alike].map(({ a, b }): [number, number] => [a, b]);
     const gone = new Set(pairs.map((one) => one.join()));
     this.decisions.decide(this.id(), { kind: 'judge', pairs, same }, () => {
@@ -149,21 +205,28 @@ export class Judge {
         total: held.total - pairs.length,
         pairs: held.pairs.filter(({ a, b }) => !gone.has([a.id, b.id].join())),
       }));
-      this.at.update((at) => Math.max(0, Math.min(at, (this.pairs()?.length ?? 1) - 1)));
+      this.stayInList();
     });
   }
 
   protected later() {
-    this.at.update((at) => (at + 1) % Math.max(1, this.pairs()?.length ?? 1));
+    this.at.update((at) => (at + 1) % Math.max(1, this.doubts()?.length ?? 1));
   }
 }
 
+/** Who is held in another job already is not wanted here; who is somebody else passes. */
+function bodyOf(pair: PairView | PairElsewhere, kind: 'same' | 'different'): DecisionBody {
+  if (!isElsewhere(pair)) return { kind, a: pair.a.id, b: pair.b.id };
+  const { recordIds, step } = pair;
+  return kind === 'same' ? { kind: 'set-aside', recordIds } : { kind: 'keep', recordIds, step };
+}
+
 /** Two equal initials are no equal names. */
-function wordsOf({ a, b }: PairView, field: string, level: number): string {
-  const isInitial = ({ person }: PairView['a']) => /^\p{L}\.?$/u.test(person.firstName);
+function wordsOf({ a, b }: Doubt, field: string, level: number): string {
+  const isInitial = ({ person }: Side) => /^\p{L}\.?$/u.test(person.firstName);
   if (field === 'firstName' && level > 1 && (isInitial(a) || isInitial(b)))
     return isInitial(a) && isInitial(b) ? 'the same initial only' : 'its initial';
   return FIELD_LEVELS[field]?.[level] ?? LEVEL_WORDS[level]!;
 }
 
-const shown = (record: PairView['a'], field: string): string => record.person[field as PersonField] || NOTHING;
+const shown = (record: Side, field: string): string => record.person[field as PersonField] || NOTHING;

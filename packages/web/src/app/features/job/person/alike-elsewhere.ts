@@ -15,7 +15,7 @@ import { FIELD_WORDS, type PersonInFull } from '@sieve/contract';
       } @else {
         Of one name and a like company with somebody in
       }
-      <a [routerLink]="['/jobs', other().jobId]" [queryParams]="{ row: other().contact, full: 1 }">{{ job() }}</a>
+      <a [routerLink]="['/jobs', other().jobId]" [queryParams]="{ row: other().contact, full: 1 }">{{ other().job }}</a>
     </p>
     <table>
       <thead>
@@ -73,7 +73,6 @@ import { FIELD_WORDS, type PersonInFull } from '@sieve/contract';
 export class AlikeElsewhere {
   readonly here = input.required<PersonInFull['contact']['person']>();
   readonly other = input.required<PersonInFull['likely'][number]>();
-  readonly job = input.required<string>();
 
   protected readonly percent = computed(() => Math.round((this.other().chance ?? 0) * 100));
   protected readonly lines = computed(() =>

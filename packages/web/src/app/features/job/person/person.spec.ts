@@ -59,6 +59,7 @@ const full = {
   likely: [
     {
       jobId: 5,
+      job: 'Spring fair',
       contact: 3,
       chance: 0.614,
       person: { ...person, email: '', firstName: 'Hazel Ann', company: 'Tidewell' },
@@ -93,7 +94,7 @@ it('each value says where it came from, what was done to it, what it cost and ho
   expect(text()).toMatch(/Lantern, £0\.15/);
   expect(text()).toContain('day 19 of 90');
   expect(text()).toContain('cheese-1.csv and 1 more');
-  expect(text()).toContain('61 % likely the same as in job 5');
+  expect(text()).toContain('61 % likely the same as in Spring fair');
   expect(text()).toMatch(/Company\s*Tidewell/);
 });
 

@@ -1,7 +1,7 @@
 import { matchOptions } from '@sieve/core/steps/match/options';
 import { inThousand } from '../../../../ui/in-thousand';
 import { many, type StepView } from '../step-view';
-import { JudgeLink } from './judge-link';
+import { JudgeLink } from '../judge-link';
 
 /** To a thousandth, and never rounded up to a certainty that it is not. */
 const chance = (line: number) => (Math.floor(line * 1000 + 1e-9) / 1000).toFixed(3).replace(/0$/, '');

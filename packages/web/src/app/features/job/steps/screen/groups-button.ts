@@ -4,12 +4,16 @@ import { MatDialog } from '@angular/material/dialog';
 import type { SieveStep } from '@sieve/core';
 import type { Job } from '@sieve/contract';
 import { Icon } from '../../../../ui/icon/icon';
+import { JudgeLink } from '../judge-link';
 
 @Component({
   selector: 'cs-groups-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatButtonModule, Icon],
-  template: `<button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Groups</button>`,
+  imports: [MatButtonModule, Icon, JudgeLink],
+  template: `
+    <button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Groups</button>
+    <cs-judge-link [job]="job()" [step]="step()" />
+  `,
 })
 export class GroupsButton {
   private readonly dialog = inject(MatDialog);

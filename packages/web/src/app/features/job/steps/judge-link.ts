@@ -3,9 +3,10 @@ import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { SieveStep } from '@sieve/core';
 import type { Job } from '@sieve/contract';
-import { CountPipe } from '../../../../ui/count';
-import { Icon } from '../../../../ui/icon/icon';
+import { CountPipe } from '../../../ui/count';
+import { Icon } from '../../../ui/icon/icon';
 
+/** The way to the pairs that a step leaves in doubt: of this job where it matches, with other jobs where it screens. */
 @Component({
   selector: 'cs-judge-link',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,5 +22,11 @@ import { Icon } from '../../../../ui/icon/icon';
 export class JudgeLink {
   readonly job = input.required<Job>();
   readonly step = input.required<SieveStep>();
-  protected readonly pairs = computed(() => this.job().summary?.pairs ?? 0);
+  protected readonly pairs = computed(() => {
+    const { summary } = this.job();
+    const { id, kind } = this.step();
+    if (kind === 'match') return summary?.pairs ?? 0;
+    const why = summary?.steps.find((step) => step.id === id)?.why ?? {};
+    return (why['likely-elsewhere'] ?? 0) + (why['alike-elsewhere'] ?? 0);
+  });
 }
