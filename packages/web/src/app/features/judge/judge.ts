@@ -136,7 +136,7 @@ export class Judge {
   });
   protected readonly rest = computed(() =>
     [
-      { title: 'All else they hold', lines: this.others() },
+      { title: this.lines().length > 0 ? 'All else they hold' : 'What they hold', lines: this.others() },
       { title: 'As they came', lines: this.cells() },
     ].filter(({ lines }) => lines.length > 0),
   );
@@ -152,6 +152,10 @@ export class Judge {
     });
     return { ...said, words };
   });
+
+  /** Never rounded up to a certainty that it is not. */
+  protected inTwo = (chance: number | null): string =>
+    chance === null ? '' : (Math.floor(chance * 100 + 1e-9) / 100).toFixed(2);
 
   constructor() {
     bringInto(this.id);

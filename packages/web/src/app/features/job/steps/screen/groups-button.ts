@@ -10,6 +10,12 @@ import { JudgeLink } from '../judge-link';
   selector: 'cs-groups-button',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon, JudgeLink],
+  styles: `
+    :host {
+      display: flex;
+      gap: 8px;
+    }
+  `,
   template: `
     <button mat-stroked-button type="button" (click)="open()"><cs-icon name="list" /> Groups</button>
     <cs-judge-link [job]="job()" [step]="step()" />
