@@ -2,7 +2,8 @@ import { companyPairs, JUDGE_FROM, sortDecisions } from '@sieve/core';
 import type { FirmPairs } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
-import { FIRM_KEY, placeOf, stepOf, type NamedFirm } from './firms';
+import { placeOf, stepOf, type NamedFirm } from './firms';
+import { FIRM_KEY } from './stored-contact';
 import { shownOutcome } from './outcomes';
 
 interface Named extends NamedFirm {

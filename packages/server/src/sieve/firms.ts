@@ -21,14 +21,13 @@ import { standingDecisions } from '../decisions/store';
 import { sieveOf } from '../jobs/store';
 import { factsAt } from '../outside/facts';
 import { shownOutcome } from './outcomes';
-import { REST_FIELDS } from './stored-contact';
+import { FIRM_KEY, REST_FIELDS } from './stored-contact';
+import { usualOfFirms } from './usual-of-firms';
 
 const MOST_PEOPLE = 100;
 const MOST_TO_TEACH = 12;
 
 const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
-/** The key of a contact's company. */
-export const FIRM_KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
 /** What is known of a place, as one text. */
 export const placeOf = (...parts: readonly string[]): string => parts.filter((part) => part !== '').join(', ');
 
@@ -36,11 +35,8 @@ const STATES = ['pass', 'waits', 'look', 'aside'] as const;
 
 /** The companies of those who came to a step, by the name that most of their people have; `stands`: where the one of its people stands who went farthest, and why there. */
 const FIRMS = (contacts: string) => `
-  SELECT key, substr(max(printf('%09d', came) || company), 10) AS name, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
-    max(place) AS place, sum(came) AS came, sum(pass) AS pass, min(stands) AS stands, max(answer) AS answer, max(yes) AS yes, max(by) AS by
-  FROM (SELECT ${FIRM_KEY} AS key, company, max(domain) AS domain, max(sector) AS sector, max(headcount) AS headcount,
-    max(trim(city || CASE WHEN city <> '' AND country <> '' THEN ', ' ELSE '' END || country)) AS place,
-    count(*) AS came, sum(stop > @at) AS pass,
+  SELECT key, substr(max(printf('%09d', came) || company), 10) AS name, sum(came) AS came, sum(pass) AS pass, min(stands) AS stands, max(answer) AS answer, max(yes) AS yes, max(by) AS by
+  FROM (SELECT ${FIRM_KEY} AS key, company, count(*) AS came, sum(stop > @at) AS pass,
     min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END
       || char(10) || code || char(10) || coalesce(json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]'), '{}')) AS stands,
     coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
@@ -68,10 +64,14 @@ const ORDER: Record<FirmQuery['sort'], (a: FirmRow, b: FirmRow) => number> = {
 
 /** @param key only this one */
 function firmsOf(db: Db, contacts: string, at: number, key: string | null = null): FirmRow[] {
+  const usual = usualOfFirms(db, contacts, at, key);
   const rows = db.outcomes
     .prepare(`SELECT * FROM (${FIRMS(contacts)}) WHERE @key IS NULL OR key = @key`)
-    .all({ at, key }) as (Omit<FirmRow, 'state' | 'code' | 'why'> & { stands: string })[];
-  return rows.map(({ stands, ...row }) => {
+    .all({ at, key }) as (Omit<FirmRow, 'state' | 'code' | 'why' | keyof ReturnType<typeof usual>> & {
+    stands: string;
+  })[];
+  return rows.map(({ stands, ...counted }) => {
+    const row = { ...counted, ...usual(counted.key) };
     const [rank, code, why] = stands.split('\n') as [string, string, string];
     const state = STATES[Number(rank)]!;
     return state === 'pass'

@@ -65,6 +65,8 @@ const REST: Record<Exclude<keyof StoredContact, 'id' | 'person' | (typeof CHOSEN
   why: true,
 };
 export const REST_FIELDS = Object.keys(REST) as (keyof typeof REST)[];
+/** The key of a contact's company, in SQL. */
+export const FIRM_KEY = `json_extract(rest, '$[${REST_FIELDS.indexOf('firmKey')}]')`;
 
 /** The columns of a contact in its table; `rest` is JSON without the names of fields. */
 export const CONTACT_COLUMNS = ['id', ...PERSON_FIELDS, ...CHOSEN, 'records', 'rest'] as const;
