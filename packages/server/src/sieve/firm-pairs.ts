@@ -2,7 +2,8 @@ import { companyPairs, JUDGE_FROM, sortDecisions } from '@sieve/core';
 import type { FirmPairs } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
-import { placeOf, stepOf, type NamedFirm } from './firms';
+import { stepOf, type NamedFirm } from './firms';
+import { placeOf } from './firms-of-contacts';
 import { FIRM_KEY } from './stored-contact';
 import { shownOutcome } from './outcomes';
 

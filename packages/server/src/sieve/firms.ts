@@ -20,28 +20,12 @@ import type { Db } from '../db/open';
 import { standingDecisions } from '../decisions/store';
 import { sieveOf } from '../jobs/store';
 import { factsAt } from '../outside/facts';
+import { firmsOfContacts, placeOf } from './firms-of-contacts';
 import { shownOutcome } from './outcomes';
 import { FIRM_KEY, REST_FIELDS } from './stored-contact';
-import { usualOfFirms } from './usual-of-firms';
 
 const MOST_PEOPLE = 100;
 const MOST_TO_TEACH = 12;
-
-const firmPart = (name: string) => `json_extract(rest, '$[${REST_FIELDS.indexOf('firm')}].${name}')`;
-/** What is known of a place, as one text. */
-export const placeOf = (...parts: readonly string[]): string => parts.filter((part) => part !== '').join(', ');
-
-const STATES = ['pass', 'waits', 'look', 'aside'] as const;
-
-/** The companies of those who came to a step, by the name that most of their people have; `stands`: where the one of its people stands who went farthest, and why there. */
-const FIRMS = (contacts: string) => `
-  SELECT key, substr(max(printf('%09d', came) || company), 10) AS name, sum(came) AS came, sum(pass) AS pass, min(stands) AS stands, max(answer) AS answer, max(yes) AS yes, max(by) AS by
-  FROM (SELECT ${FIRM_KEY} AS key, company, count(*) AS came, sum(stop > @at) AS pass,
-    min(CASE WHEN stop > @at THEN 0 WHEN state = 'waits' THEN 1 WHEN state = 'look' THEN 2 ELSE 3 END
-      || char(10) || code || char(10) || coalesce(json_extract(rest, '$[${REST_FIELDS.indexOf('why')}]'), '{}')) AS stands,
-    coalesce(max(${firmPart('answer')}), '') AS answer, coalesce(max(${firmPart('yes')}), 0.5) AS yes,
-    coalesce(max(${firmPart('by')}), '') AS by
-  FROM ${contacts} WHERE stop >= @at GROUP BY 1, company HAVING key <> '') GROUP BY key`;
 
 const { compare } = new Intl.Collator('en');
 /** What is blank comes behind. */
@@ -62,24 +46,6 @@ const ORDER: Record<FirmQuery['sort'], (a: FirmRow, b: FirmRow) => number> = {
   contacts: (a, b) => b.came - a.came,
 };
 
-/** @param key only this one */
-function firmsOf(db: Db, contacts: string, at: number, key: string | null = null): FirmRow[] {
-  const usual = usualOfFirms(db, contacts, at, key);
-  const rows = db.outcomes
-    .prepare(`SELECT * FROM (${FIRMS(contacts)}) WHERE @key IS NULL OR key = @key`)
-    .all({ at, key }) as (Omit<FirmRow, 'state' | 'code' | 'why' | keyof ReturnType<typeof usual>> & {
-    stands: string;
-  })[];
-  return rows.map(({ stands, ...counted }) => {
-    const row = { ...counted, ...usual(counted.key) };
-    const [rank, code, why] = stands.split('\n') as [string, string, string];
-    const state = STATES[Number(rank)]!;
-    return state === 'pass'
-      ? { ...row, state, code: 'passed', why: {} }
-      : { ...row, state, code, why: JSON.parse(why) as FirmRow['why'] };
-  });
-}
-
 /** Where the company step of a job stands, and how it is set up. */
 export function stepOf(db: Db, jobId: number, id: string): { at: number; options: CompanyOptions } {
   const sieve = sieveOf(db, jobId);
@@ -96,7 +62,7 @@ const answersIn = (db: Db, jobId: number, { question }: CompanyOptions) =>
 /** A page of the companies of those who came to a step. */
 export function firmPage(db: Db, jobId: number, query: FirmQuery): FirmPage {
   const { at, options } = stepOf(db, jobId, query.step);
-  const all = Number.isFinite(at) ? firmsOf(db, shownOutcome(db, jobId).contacts, at) : [];
+  const all = Number.isFinite(at) ? firmsOfContacts(db, shownOutcome(db, jobId).contacts, at) : [];
   const byHand = [...answersIn(db, jobId, options).values()];
   const taught = {
     yes: byHand.filter((answer) => answer === 'yes').length,
@@ -141,7 +107,7 @@ export function firmView(db: Db, jobId: number, step: string, key: string): Firm
   const { at, options } = stepOf(db, jobId, step);
   if (!Number.isFinite(at)) return undefined;
   const { contacts } = shownOutcome(db, jobId);
-  const [row] = firmsOf(db, contacts, at, key);
+  const [row] = firmsOfContacts(db, contacts, at, key);
   if (!row) return undefined;
   const people = db.outcomes
     .prepare(
