@@ -100,6 +100,22 @@ describe('blocks', () => {
   });
 });
 
+test('names that stand in each other’s place are told in whichever order the records come, short or misspelt', () => {
+  const whole = person({ firstName: 'Thomaz', lastName: 'Vaughn' });
+  const turned = person({ firstName: 'V', lastName: 'Thomas' });
+  for (const pair of [
+    [whole, turned],
+    [turned, whole],
+  ]) {
+    const { firstName, lastName } = comparisons(toSubjects(pair));
+    for (const [a, b] of [
+      [0, 1],
+      [1, 0],
+    ] as const)
+      expect([firstName(a, b), lastName(a, b)]).toEqual([3, 3]);
+  }
+});
+
 test('a line or a mailbox that two people have is one of others too; a Jr that is missing is no other person', () => {
   const line = '+441134960417';
   const people = [
