@@ -6,7 +6,7 @@ import { shownOutcome } from './outcomes';
 import { stepIds } from './rows';
 import { fromColumns, type ContactColumns } from './stored-contact';
 
-/** Those of a job whom another one may hold, each beside the likeliest there, least certain first. */
+/** Those of a job whom another one may hold, each beside the likeliest there; of the first `limit` the least certain first. */
 export function pairsElsewhere(db: Db, jobId: number, limit: number): PairsView['elsewhere'] {
   const across = acrossOf(db, jobId);
   if (!across) return { total: 0, pairs: [] };
