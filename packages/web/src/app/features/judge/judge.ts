@@ -12,6 +12,7 @@ import { work } from '../../state/work';
 import { bringInto } from '../../ui/bring-into';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
+import { inHundredths } from '../../ui/in-hundredths';
 import { Status } from '../../ui/status/status';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { GroupPicture } from './group-picture';
@@ -153,9 +154,7 @@ export class Judge {
     return { ...said, words };
   });
 
-  /** Never rounded up to a certainty that it is not. */
-  protected inTwo = (chance: number | null): string =>
-    chance === null ? '' : (Math.floor(chance * 100 + 1e-9) / 100).toFixed(2);
+  protected readonly inHundredths = inHundredths;
 
   constructor() {
     bringInto(this.id);
