@@ -15,6 +15,7 @@ const MOST_LOOKED_AT = 40;
  */
 export function expectedWrong(records: readonly number[], chanceOf: (a: number, b: number) => number): number {
   const n = records.length;
+  if (n === 2) return 1 - chanceOf(records[0]!, records[1]!);
   if (n > MOST_LOOKED_AT) {
     const some = Array.from({ length: MOST_LOOKED_AT }, (_, i) => records[Math.floor((i * n) / MOST_LOOKED_AT)]!);
     return (expectedWrong(some, chanceOf) * n * (n - 1)) / (MOST_LOOKED_AT * (MOST_LOOKED_AT - 1));
