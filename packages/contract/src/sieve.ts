@@ -172,11 +172,10 @@ export const pairElsewhere = z.object({
 });
 export type PairElsewhere = z.output<typeof pairElsewhere>;
 
-/** Pairs to judge, of this job and across jobs, least certain first, and what was taught by those that were. */
+/** Pairs to judge, of this job and then with other jobs, either least certain first, and what was taught by those that were. */
 export const pairsView = z.object({
   total: count,
-  pairs: z.array(pairView),
-  elsewhere: z.object({ total: count, pairs: z.array(pairElsewhere) }),
+  pairs: z.array(z.union([pairView, pairElsewhere])),
   /** Weights that judged pairs changed most, in bits. */
   taught: z.array(z.object({ field: z.string(), level: z.int(), bits: z.number() })),
 });

@@ -30,6 +30,7 @@ export * from './text/most-common';
 export * from './text/headcount';
 export * from './match/likelihood';
 export * from './match/weigh-elsewhere';
+export * from './grouping/grouped-by';
 export * from './match/likeness';
 export * from './text/remembered';
 export * from './match/held-rules';

@@ -1,3 +1,5 @@
+import { groupedBy } from './grouped-by';
+
 /** A pair of record indexes and how likely they are one person. */
 export interface Link {
   a: number;
@@ -8,15 +10,8 @@ export interface Link {
 }
 
 /** The most likely first; those that are as likely stay as they came. */
-export function mostLikelyFirst<L extends { chance: number }>(links: readonly L[]): L[] {
-  const byChance = new Map<number, L[]>();
-  for (const link of links) {
-    const known = byChance.get(link.chance);
-    if (known) known.push(link);
-    else byChance.set(link.chance, [link]);
-  }
-  return [...byChance].sort(([p], [q]) => q - p).flatMap(([, group]) => group);
-}
+export const mostLikelyFirst = <L extends { chance: number }>(links: readonly L[]): L[] =>
+  [...groupedBy(links, ({ chance }) => chance)].sort(([p], [q]) => q - p).flatMap(([, group]) => group);
 
 /**
  * Puts records together: what a person called the same first, then pairs from the most likely down. A pair is passed

@@ -24,10 +24,12 @@ const LESS = 0.9;
 
 /** Merges from as low as no more than a share of what is merged is expected to be wrong. */
 export function lowestAllowed(links: readonly Link[], accepted: number, mergeAt: (line: number) => Merged): Merged {
+  const chances = links.flatMap(({ chance }) => (chance < LEAST_LINE ? [] : [chance])).sort((p, q) => q - p);
   let best = mergeAt(NOTHING);
+  let share = accepted;
   const tried = new Set<number>();
-  for (let share = accepted; tried.size < TRIES;) {
-    const line = lineOf(links, share);
+  while (tried.size < TRIES) {
+    const line = lineOf(chances, share);
     if (tried.has(line)) break;
     tried.add(line);
     const found = mergeAt(line);
@@ -38,15 +40,18 @@ export function lowestAllowed(links: readonly Link[], accepted: number, mergeAt:
   return best;
 }
 
-/** The lowest line over which no more than a share of the links is expected to be wrong; `NOTHING` where there is none. */
-function lineOf(links: readonly Link[], acceptedError: number): number {
-  const chances = links.flatMap(({ chance }) => (chance < LEAST_LINE ? [] : [chance])).sort((p, q) => q - p);
+/**
+ * The lowest line over which no more than a share of the links is expected to be wrong; `NOTHING` where there is none.
+ *
+ * @param chances the highest first
+ */
+function lineOf(chances: readonly number[], share: number): number {
   let line = NOTHING;
   let wrong = 0;
   for (const [i, chance] of chances.entries()) {
     wrong += 1 - chance;
     if (chances[i + 1] === chance) continue;
-    if (wrong > acceptedError * (i + 1) + 1e-9) break;
+    if (wrong > share * (i + 1) + 1e-9) break;
     line = chance;
   }
   return line;

@@ -4,6 +4,7 @@ import type { Person } from '../model/person';
 import { seededRandom } from '../text/random';
 import { candidatePairs } from './blocks';
 import { cluster, mostLikelyFirst, type Link } from '../grouping/cluster';
+import { groupedBy } from '../grouping/grouped-by';
 import { COMPARED, comparisons, type Compared, type Level } from './compare';
 import {
   bitsFor,
@@ -64,6 +65,15 @@ export interface MatchOutcome {
   taught: { judged: number; moved: number } | null;
 }
 
+/** What a pattern of levels weighs; `least`: how likely it is at the least, for an exact key. */
+interface Scored {
+  levels: number[];
+  weighed: PairBits;
+  base: number;
+  mayBe: boolean;
+  least: number;
+}
+
 const MOST_DOUBTFUL = 5000;
 
 /**
@@ -90,41 +100,42 @@ export function matchPeople(
   const weigh = weigher(learned);
   const patternIfMayBe = patternIfOne(compare);
   const rarityOf = rarity(subjects);
-  const scored = new Map<number, { levels: number[]; weighed: PairBits; base: number; mayBe: boolean }>();
+  const scored = new Map<number, Scored>();
   const scoreOf = (pattern: number) => {
     let known = scored.get(pattern);
     if (!known) {
       const levels = levelsOf(pattern);
       const weighed = weigh(levels);
-      known = { levels, weighed, base: bitsFor(weighed), mayBe: mayBeOne(levels) };
+      const least = sharesExactKey(levels) ? CERTAIN : 0;
+      known = { levels, weighed, base: bitsFor(weighed), mayBe: mayBeOne(levels), least };
       scored.set(pattern, known);
     }
     return known;
   };
+  /** What all fields of a pair say, one of which stands at a place. */
+  const bitsAt = ({ weighed, levels }: Scored, place: number) => bitsFor(weighed, rarityOf(levels, place));
 
   const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
-    const { levels, weighed, mayBe } = scoreOf(patternOfRecords(a, b));
-    return mayBe ? [{ levels, bits: bitsFor(weighed, rarityOf(levels, placeOf[a]!)), same }] : [];
+    const score = scoreOf(patternOfRecords(a, b));
+    return score.mayBe ? [{ levels: score.levels, bits: bitsAt(score, placeOf[a]!), same }] : [];
   });
   const weights: Weights = { ...learned, taught: teach(judged), compared: pairs.size };
   /** Chances before and after what was judged. */
   const moves: [before: number, after: number][] = [];
 
-  const likelihoodOf = (levels: readonly number[], bits: number, certain: number) =>
-    Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), certain);
+  const likelihoodOf = ({ levels, least }: Scored, bits: number) =>
+    Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), least);
   const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
     const place = pairs.a[k]!;
     const pattern = patternIfMayBe(place, pairs.b[k]!);
     if (pattern < 0) continue;
-    const { levels, weighed, base } = scoreOf(pattern);
-    const exact = sharesExactKey(levels);
-    if (!exact && base < HOPELESS) continue;
-    const bits = bitsFor(weighed, rarityOf(levels, place));
-    const certain = exact ? CERTAIN : 0;
-    const likelihood = likelihoodOf(levels, bits, certain);
+    const score = scoreOf(pattern);
+    if (score.least === 0 && score.base < HOPELESS) continue;
+    const bits = bitsAt(score, place);
+    const likelihood = likelihoodOf(score, bits);
     if (weights.taught) {
-      const before = Math.max(chanceOf(bits), certain);
+      const before = Math.max(chanceOf(bits), score.least);
       if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
     }
     if (likelihood < lines.judgeFrom) continue;
@@ -135,10 +146,9 @@ export function matchPeople(
   const saidSame = new Set(same.map(([a, b]) => keyOf(a, b)));
   const chanceIn = (a: number, b: number) => {
     if (saidSame.has(keyOf(a, b))) return 1 - NEVER_SURE;
-    const { levels, weighed, mayBe } = scoreOf(patternOfRecords(a, b));
-    if (!mayBe) return SAYS_NOTHING;
-    const bits = bitsFor(weighed, rarityOf(levels, placeOf[a]!));
-    const chance = likelihoodOf(levels, bits, sharesExactKey(levels) ? CERTAIN : 0);
+    const score = scoreOf(patternOfRecords(a, b));
+    if (!score.mayBe) return SAYS_NOTHING;
+    const chance = likelihoodOf(score, bitsAt(score, placeOf[a]!));
     return Math.min(1 - NEVER_SURE, Math.max(NEVER_SURE, chance));
   };
   const conflict = (a: number, b: number) => scoreOf(patternOfRecords(a, b)).base < -1;
@@ -151,7 +161,7 @@ export function matchPeople(
       for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
     }
     let [pairs, wrong] = [0, 0];
-    for (const records of groupsAmong(reasons.keys(), roots)) {
+    for (const records of groupedBy(reasons.keys(), (record) => roots[record]!).values()) {
       pairs += (records.length * (records.length - 1)) / 2;
       wrong += expectedWrong(records, chanceIn);
     }
@@ -172,10 +182,10 @@ export function matchPeople(
     const known = doubtful.get(key);
     if (!known || known.chance < link.chance) doubtful.set(key, link);
   }
-  const alone = links.reduce((sum, { chance }) => sum + (chance >= mergeFrom ? 1 - chance : 0), 0);
-  const linked = links.reduce((sum, { chance }) => sum + Number(chance >= mergeFrom), 0);
+  const over = links.filter(({ chance }) => chance >= mergeFrom);
+  const wrongAlone = over.reduce((sum, { chance }) => sum + 1 - chance, 0);
   /** A pair that was merged is wrong as often as the groups that its likes are in. */
-  const inGroups = alone === 0 ? 1 : (merged.expectedError * linked) / alone;
+  const inGroups = wrongAlone === 0 ? 1 : (merged.expectedError * over.length) / wrongAlone;
   return {
     roots,
     doubtful: [...doubtful.values()]
@@ -214,17 +224,6 @@ function errorRange(wrong: number, merged: number): { low: number; high: number 
 /** Of two records that no rule lets be one person the weights know nothing: they are one for others' sake, or not at all. */
 const SAYS_NOTHING = 0.5;
 const NEVER_SURE = 1e-6;
-
-/** Records that were merged, by the group they are in. */
-function groupsAmong(records: Iterable<number>, roots: Int32Array): Iterable<number[]> {
-  const groups = new Map<number, number[]>();
-  for (const record of records) {
-    const known = groups.get(roots[record]!);
-    if (known) known.push(record);
-    else groups.set(roots[record]!, [record]);
-  }
-  return groups.values();
-}
 
 /** The pairs that a person judged, one by one. */
 function judgedPairs(same: readonly (readonly [number, number])[], different: readonly (readonly number[])[]) {

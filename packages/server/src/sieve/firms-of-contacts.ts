@@ -1,4 +1,4 @@
-import type { Firm } from '@sieve/core';
+import { groupedBy, type Firm } from '@sieve/core';
 import { mostCommon } from '@sieve/core/text/most-common';
 import type { FirmRow } from '@sieve/contract';
 import type { Db } from '../db/open';
@@ -28,13 +28,7 @@ export function firmsOfContacts(db: Db, contacts: string, at: number, key: strin
        FROM ${contacts} WHERE stop >= @at AND ${FIRM_KEY} ${key === null ? "<> ''" : '= @key'} ORDER BY id`,
     )
     .all({ at, key }) as Came[];
-  const firms = new Map<string, Came[]>();
-  for (const row of rows) {
-    const known = firms.get(row.key);
-    if (known) known.push(row);
-    else firms.set(row.key, [row]);
-  }
-  return [...firms].map(([key, people]) => firmOf(key, people, at));
+  return [...groupedBy(rows, (row) => row.key)].map(([key, people]) => firmOf(key, people, at));
 }
 
 function firmOf(key: string, people: readonly Came[], at: number): FirmRow {

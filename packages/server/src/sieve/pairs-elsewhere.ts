@@ -1,5 +1,5 @@
-import { evidenceBetween } from '@sieve/core';
-import type { PairsView } from '@sieve/contract';
+import { evidenceBetween, MAY_BE_ELSEWHERE } from '@sieve/core';
+import type { PairElsewhere } from '@sieve/contract';
 import type { Db } from '../db/open';
 import { acrossOf, likelyElsewhere } from './elsewhere';
 import { shownOutcome } from './outcomes';
@@ -7,12 +7,16 @@ import { stepIds } from './rows';
 import { fromColumns, type ContactColumns } from './stored-contact';
 
 /** Those of a job whom another one may hold, each beside the likeliest there; of the first `limit` the least certain first. */
-export function pairsElsewhere(db: Db, jobId: number, limit: number): PairsView['elsewhere'] {
+export function pairsElsewhere(db: Db, jobId: number, limit: number): { total: number; pairs: PairElsewhere[] } {
   const across = acrossOf(db, jobId);
   if (!across) return { total: 0, pairs: [] };
-  const waits = `FROM ${shownOutcome(db, jobId).contacts} WHERE state = 'look' AND code IN ('likely-elsewhere', 'alike-elsewhere')`;
-  const total = db.outcomes.prepare(`SELECT count(*) ${waits}`).pluck().get() as number;
-  const rows = db.outcomes.prepare(`SELECT * ${waits} ORDER BY id LIMIT ?`).raw().all(limit) as ContactColumns[];
+  const waits = `FROM ${shownOutcome(db, jobId).contacts} WHERE state = 'look' AND code IN (SELECT value FROM json_each(@codes))`;
+  const codes = JSON.stringify(MAY_BE_ELSEWHERE);
+  const total = db.outcomes.prepare(`SELECT count(*) ${waits}`).pluck().get({ codes }) as number;
+  const rows = db.outcomes
+    .prepare(`SELECT * ${waits} ORDER BY id LIMIT @limit`)
+    .raw()
+    .all({ codes, limit }) as ContactColumns[];
   const steps = stepIds(db, jobId);
   const likely = likelyElsewhere(db, jobId, across);
   const pairs = rows.map(fromColumns).flatMap(({ id, recordIds, person, stop }) => {

@@ -10,7 +10,12 @@ const MOST_NAMES = 4;
 /** Records that one picture holds. */
 const MOST_IN_GROUP = 12;
 
-/** Pairs to judge, least certain first, each with those that hang together with it, and those that show the same. */
+/**
+ * Pairs to judge, least certain first, each with those that hang together with it, and those that show the same; behind them those with
+ * other jobs.
+ *
+ * @param limit most of either
+ */
 export function pairsToJudge(db: Db, jobId: number, limit: number, lists: WordLists): PairsView {
   const { pairs } = shownOutcome(db, jobId);
   const rows = db.outcomes
@@ -25,22 +30,23 @@ export function pairsToJudge(db: Db, jobId: number, limit: number, lists: WordLi
     const view = viewOf(id);
     return view ? fullName(view.person) || view.person.email : '';
   };
+  const elsewhere = pairsElsewhere(db, jobId, limit);
+  const here = rows.flatMap((row): PairView[] => {
+    const [shown] = explained([row], viewOf, weights);
+    if (!shown) return [];
+    const alike = alikeOf(row);
+    return [
+      {
+        ...shown,
+        alike,
+        alikeNames: alike.slice(0, MOST_NAMES).map(({ a, b }) => `${nameOf(a)} · ${nameOf(b)}`),
+        group: groupView(groupOf(row), viewOf),
+      },
+    ];
+  });
   return {
-    total,
-    pairs: rows.flatMap((row): PairView[] => {
-      const [shown] = explained([row], viewOf, weights);
-      if (!shown) return [];
-      const alike = alikeOf(row);
-      return [
-        {
-          ...shown,
-          alike,
-          alikeNames: alike.slice(0, MOST_NAMES).map(({ a, b }) => `${nameOf(a)} · ${nameOf(b)}`),
-          group: groupView(groupOf(row), viewOf),
-        },
-      ];
-    }),
-    elsewhere: pairsElsewhere(db, jobId, limit),
+    total: total + elsewhere.total,
+    pairs: [...here, ...elsewhere.pairs],
     taught: weights ? mostTaught(weights) : [],
   };
 }

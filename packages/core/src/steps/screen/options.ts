@@ -22,6 +22,9 @@ export type GroupBy = z.output<typeof groupBy>;
 /** What a brief can ask for, in the order in which it is looked at. */
 export const BRIEF_PARTS = ['place', 'sector', 'headcount', 'level', 'team', 'title'] as const;
 
+/** Why somebody wants a look whom another job may hold: likely the same, or of one name where too little is known to say how likely. */
+export const MAY_BE_ELSEWHERE = ['likely-elsewhere', 'alike-elsewhere'] as const;
+
 const elsewhere = z.enum(['pass', 'look', 'aside']).default('pass');
 
 export const screenOptions = z.object({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { PairGroup } from '@sieve/contract';
-import { inHundredths } from '../../ui/in-hundredths';
+import { roundedDown } from '../../ui/rounded-down';
 
 const WIDTH = 720;
 const CARD = { width: 176, height: 42 };
@@ -32,7 +32,7 @@ const CARD = { width: 176, height: 42 };
       @for (line of drawn().lines; track $index) {
         <g [attr.transform]="'translate(' + line.x + ' ' + line.y + ')'">
           <rect class="chance" x="-19" y="-9" width="38" height="18" rx="9" />
-          <text class="num" text-anchor="middle" y="4">{{ inHundredths(line.chance) }}</text>
+          <text class="num" text-anchor="middle" y="4">{{ roundedDown(line.chance, 2) }}</text>
         </g>
       }
     </svg>
@@ -123,7 +123,7 @@ export class GroupPicture {
     return [...records.filter(({ id }) => side.has(id)), ...records.filter(({ id }) => !side.has(id))];
   }
 
-  protected readonly inHundredths = inHundredths;
+  protected readonly roundedDown = roundedDown;
 
   protected cut = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 }

@@ -24,16 +24,13 @@ const pair = (a: number, b: number): PairView => ({
   alikeNames: [],
   group: null,
 });
-const NOBODY = { total: 0, pairs: [] };
 const press = (key: string) => document.dispatchEvent(new KeyboardEvent('keydown', { key }));
 
 describe('judging pairs', () => {
   it('shows what speaks for and against, and takes one key for each answer', async () => {
     const { http } = webHarness();
     const { element, text, stable } = await drawn(Judge, { id: 1 });
-    http
-      .expectOne('/api/jobs/1/pairs')
-      .flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], elsewhere: NOBODY, taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], taught: [] });
     await stable();
     expect(text()).toContain('2 pairs to judge');
     const bars = [...element.querySelectorAll<HTMLElement>('.bar i')];
@@ -57,7 +54,7 @@ describe('judging pairs', () => {
   it('keeps a pair whose answer did not reach the server', async () => {
     const { http } = webHarness();
     const { text, stable } = await drawn(Judge, { id: 1 });
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], elsewhere: NOBODY, taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], taught: [] });
     await stable();
     press('s');
     http.expectOne('/api/jobs/1/decisions').error(new ProgressEvent('error'));
@@ -84,7 +81,7 @@ describe('judging pairs', () => {
     };
     const alike = [{ a: 2, b: 9 }];
     const pairs = [{ ...pair(1, 5), alike, alikeNames: ['Maren Oakhill · M. Oakhill'], group }, pair(2, 9), pair(3, 8)];
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 3, pairs, elsewhere: NOBODY, taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 3, pairs, taught: [] });
     await stable();
     expect(element.querySelector('cs-group-picture svg')!.getAttribute('aria-label')).toBe(
       '3 records hang together: 1 pairs are merged, 1 in doubt',
@@ -120,8 +117,7 @@ describe('judging pairs', () => {
       there: { jobId: 2, job: 'Spring fair', contact: 8, chance, person: { ...person, company: 'Brackenfold Foods' } },
       evidence: [],
     });
-    const elsewhere = { total: 2, pairs: [held(5, 0.44), held(6, null)] };
-    http.expectOne('/api/jobs/1/pairs').flush({ total: 0, pairs: [], elsewhere, taught: [] });
+    http.expectOne('/api/jobs/1/pairs').flush({ total: 2, pairs: [held(5, 0.44), held(6, null)], taught: [] });
     await stable();
     expect(text()).toContain('2 pairs to judge');
     expect(text()).toContain('Brackenfold Foods');

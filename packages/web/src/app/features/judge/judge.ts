@@ -12,7 +12,7 @@ import { work } from '../../state/work';
 import { bringInto } from '../../ui/bring-into';
 import { CountPipe } from '../../ui/count';
 import { Icon } from '../../ui/icon/icon';
-import { inHundredths } from '../../ui/in-hundredths';
+import { roundedDown } from '../../ui/rounded-down';
 import { Status } from '../../ui/status/status';
 import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { GroupPicture } from './group-picture';
@@ -79,13 +79,10 @@ export class Judge {
   protected readonly job = computed(() => this.entities()[this.id()]);
   protected readonly request = this.pairsStore.asked;
   private readonly held = computed(() => valueOf(this.request()));
-  protected readonly total = computed(() => (this.held()?.total ?? 0) + (this.held()?.elsewhere.total ?? 0));
-  protected readonly doubts = computed(() => {
-    const held = this.held();
-    return held && [...held.pairs, ...held.elsewhere.pairs].map(doubtOf);
-  });
+  protected readonly total = computed(() => this.held()?.total ?? 0);
+  protected readonly doubts = computed(() => this.held()?.pairs.map(doubtOf));
   /** The first of those with another job. */
-  protected readonly firstElsewhere = computed(() => this.held()?.pairs.length ?? 0);
+  protected readonly firstElsewhere = computed(() => this.held()?.pairs.findIndex(isElsewhere));
   protected readonly at = signal(0);
   protected readonly doubt = computed(() => this.doubts()?.[this.at()]);
   protected readonly pair = computed(() => {
@@ -154,7 +151,7 @@ export class Judge {
     return { ...said, words };
   });
 
-  protected readonly inHundredths = inHundredths;
+  protected readonly roundedDown = roundedDown;
 
   constructor() {
     bringInto(this.id);
@@ -180,19 +177,16 @@ export class Judge {
   protected answer(kind: 'same' | 'different') {
     const pair = this.doubt()?.pair;
     if (!pair) return;
-    const without = <P>({ total, pairs }: { total: number; pairs: P[] }) => ({
-      total: total - 1,
-      pairs: pairs.filter((known) => (known as unknown) !== pair),
-    });
-    this.decisions.decide(this.id(), bodyOf(pair, kind), () => {
-      this.pairsStore.change((held) =>
-        isElsewhere(pair) ? { ...held, elsewhere: without(held.elsewhere) } : { ...held, ...without(held) },
-      );
-      this.stayInList();
-    });
+    this.decisions.decide(this.id(), bodyOf(pair, kind), () => this.drop(1, (known) => known === pair));
   }
 
-  private stayInList() {
+  /** Judged pairs leave the list; the one that stood behind them is next. */
+  private drop(count: number, isGone: (pair: PairView | PairElsewhere) => boolean) {
+    this.pairsStore.change(({ total, pairs, ...held }) => ({
+      ...held,
+      total: total - count,
+      pairs: pairs.filter((pair) => !isGone(pair)),
+    }));
     this.at.update((at) => Math.max(0, Math.min(at, (this.doubts()?.length ?? 1) - 1)));
   }
 
@@ -202,14 +196,9 @@ export class Judge {
     if (!pair || pair.alike.length === 0) return this.answer(same ? 'same' : 'different');
     const pairs = [{ a: pair.a.id, b: pair.b.id }, ...pair.alike].map(({ a, b }): [number, number] => [a, b]);
     const gone = new Set(pairs.map((one) => one.join()));
-    this.decisions.decide(this.id(), { kind: 'judge', pairs, same }, () => {
-      this.pairsStore.change((held) => ({
-        ...held,
-        total: held.total - pairs.length,
-        pairs: held.pairs.filter(({ a, b }) => !gone.has([a.id, b.id].join())),
-      }));
-      this.stayInList();
-    });
+    this.decisions.decide(this.id(), { kind: 'judge', pairs, same }, () =>
+      this.drop(pairs.length, (known) => !isElsewhere(known) && gone.has([known.a.id, known.b.id].join())),
+    );
   }
 
   protected later() {

@@ -74,7 +74,7 @@ export class AlikeElsewhere {
   readonly here = input.required<PersonInFull['contact']['person']>();
   readonly other = input.required<PersonInFull['likely'][number]>();
 
-  protected readonly percent = computed(() => Math.round((this.other().chance ?? 0) * 100));
+  protected readonly percent = computed(() => Math.floor((this.other().chance ?? 0) * 100));
   protected readonly lines = computed(() =>
     PERSON_FIELDS.filter((field) => !READ_FROM_OTHERS.includes(field)).flatMap((field) => {
       const [here, there] = [this.here()[field], this.other().person[field]];

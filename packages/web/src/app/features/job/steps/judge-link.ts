@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { SieveStep } from '@sieve/core';
+import { MAY_BE_ELSEWHERE } from '@sieve/core/steps/screen/options';
 import type { Job } from '@sieve/contract';
 import { CountPipe } from '../../../ui/count';
 import { Icon } from '../../../ui/icon/icon';
@@ -27,6 +28,6 @@ export class JudgeLink {
     const { id, kind } = this.step();
     if (kind === 'match') return summary?.pairs ?? 0;
     const why = summary?.steps.find((step) => step.id === id)?.why ?? {};
-    return (why['likely-elsewhere'] ?? 0) + (why['alike-elsewhere'] ?? 0);
+    return MAY_BE_ELSEWHERE.reduce((sum, code) => sum + (why[code] ?? 0), 0);
   });
 }

@@ -1,10 +1,10 @@
 import { matchOptions } from '@sieve/core/steps/match/options';
 import { inThousand } from '../../../../ui/in-thousand';
+import { roundedDown } from '../../../../ui/rounded-down';
 import { many, type StepView } from '../step-view';
 import { JudgeLink } from '../judge-link';
 
-/** To a thousandth, and never rounded up to a certainty that it is not. */
-const chance = (line: number) => (Math.floor(line * 1000 + 1e-9) / 1000).toFixed(3).replace(/0$/, '');
+const chance = (line: number) => roundedDown(line, 3).replace(/0$/, '');
 
 export const matchView: StepView = {
   kind: 'match',

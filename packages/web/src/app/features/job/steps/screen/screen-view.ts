@@ -1,7 +1,7 @@
 import { screenOptions, type ScreenOptions } from '@sieve/core/steps/screen/options';
 import { ruleWords } from './rule-sentence';
 import { many, type Chip, type StepView } from '../step-view';
-import { GroupsButton } from './groups-button';
+import { ScreenActions } from './screen-actions';
 
 export const screenView: StepView = {
   kind: 'screen',
@@ -41,7 +41,7 @@ export const screenView: StepView = {
       ...(why['group-aside'] ? [chip('Groups', 'group-aside', 'drop')] : []),
     ];
   },
-  action: GroupsButton,
+  action: ScreenActions,
   setUp: 'Edit rules',
   about: '',
   onWords: 'Screen the rows by these rules',

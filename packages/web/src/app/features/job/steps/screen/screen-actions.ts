@@ -7,7 +7,7 @@ import { Icon } from '../../../../ui/icon/icon';
 import { JudgeLink } from '../judge-link';
 
 @Component({
-  selector: 'cs-groups-button',
+  selector: 'cs-screen-actions',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatButtonModule, Icon, JudgeLink],
   styles: `
@@ -21,7 +21,7 @@ import { JudgeLink } from '../judge-link';
     <cs-judge-link [job]="job()" [step]="step()" />
   `,
 })
-export class GroupsButton {
+export class ScreenActions {
   private readonly dialog = inject(MatDialog);
   readonly job = input.required<Job>();
   readonly step = input.required<SieveStep>();
