@@ -54,6 +54,8 @@ describe('judging pairs', () => {
   it('keeps a pair whose answer did not reach the server', async () => {
     const { http } = webHarness();
     const { text, stable } = await drawn(Judge, { id: 1 });
+    // Before the answer is there, or without one, no number is said.
+    expect(text()).toContain('Pairs to judge');
     http.expectOne('/api/jobs/1/pairs').flush({ total: 1, pairs: [pair(1, 5)], taught: [] });
     await stable();
     press('s');

@@ -12,6 +12,11 @@ import { Icon } from '../../../ui/icon/icon';
   selector: 'cs-judge-link',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterLink, MatButtonModule, Icon, CountPipe],
+  styles: `
+    :host:empty {
+      display: none;
+    }
+  `,
   template: `
     @if (pairs() > 0) {
       <a mat-flat-button [routerLink]="['/jobs', job().id, 'judge']"
