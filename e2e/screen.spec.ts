@@ -119,6 +119,10 @@ test('whom another job may hold wants a look beside who is held there; who is he
   await expect(page.getByRole('columnheader', { name: 'Spring fair' })).toBeVisible();
   await page.keyboard.press('s');
   await expect(page.getByRole('heading', { name: 'No pair waits for you' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: 'Held in another job?' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByRole('heading', { name: 'No pair waits for you' })).toBeVisible();
   await page.goto(`${world.url}/jobs/${job}?step=screen&fate=aside`);
   await expect(page.locator('.ag-row')).toHaveCount(2);
   await expect(tab(/Want a look 0/)).toBeVisible();

@@ -17,9 +17,10 @@ export class Decisions {
   private readonly doing = inject(Doing);
   private readonly store = inject(Store);
 
-  decide(jobId: number, body: DecisionBody, then: () => void = () => undefined) {
+  /** @param takenBack when it is taken back by the notice that says what was done */
+  decide(jobId: number, body: DecisionBody, then: () => void = () => undefined, takenBack?: () => void) {
     this.doing.run(this.api.decide(jobId, body), (row) => {
-      this.offer(row, decisionWords(body));
+      this.offer(row, decisionWords(body), takenBack);
       then();
     });
   }
@@ -58,9 +59,10 @@ export class Decisions {
     });
   }
 
-  private offer(row: DecisionRow, words: string) {
-    this.doing.run(this.notices.done(words).pipe(switchMap(() => this.api.setUndone(row.id, true))), () =>
-      this.notices.say(`Taken back: ${words}`),
-    );
+  private offer(row: DecisionRow, words: string, takenBack: () => void = () => undefined) {
+    this.doing.run(this.notices.done(words).pipe(switchMap(() => this.api.setUndone(row.id, true))), () => {
+      this.notices.say(`Taken back: ${words}`);
+      takenBack();
+    });
   }
 }

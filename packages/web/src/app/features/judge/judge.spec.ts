@@ -1,6 +1,6 @@
 import type { PairView } from '@sieve/contract';
 import { emptyPerson } from '@sieve/core/model/person';
-import { drawn, webHarness } from '../../testing/web-harness';
+import { drawn, haveJobs, sampleJob, webHarness } from '../../testing/web-harness';
 import { Judge } from './judge';
 
 const record = (id: number, firstName: string): PairView['a'] => ({
@@ -135,5 +135,31 @@ describe('judging pairs', () => {
     other.flush({ id: 2 });
     await stable();
     expect(text()).toContain('No pair waits for you');
+  });
+
+  it('follows what was taken back until the next answer, whose sift does not take the pair away that is looked at', async () => {
+    const { http } = webHarness();
+    const version = (version: number) => haveJobs([sampleJob({ id: 1, version })]);
+    version(3);
+    const { text, stable } = await drawn(Judge, { id: 1 });
+    const pairs = () => http.expectOne('/api/jobs/1/pairs');
+    pairs().flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], taught: [] });
+    await stable();
+    press('s');
+    http.expectOne('/api/jobs/1/decisions').flush({ id: 7, body: { kind: 'same', a: 1, b: 5 } });
+    version(4);
+    await stable();
+    http.expectNone('/api/jobs/1/pairs');
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true }));
+    const said = { id: 7, body: { kind: 'same', a: 1, b: 5 }, author: 'you', at: 1, undoneAt: null };
+    http.expectOne(({ url }) => url.endsWith('/decisions')).flush([said]);
+    http.expectOne('/api/decisions/7').flush({ ...said, undoneAt: 2 });
+    await stable();
+    pairs().flush({ total: 1, pairs: [pair(2, 9)], taught: [] });
+    version(5);
+    await stable();
+    pairs().flush({ total: 2, pairs: [pair(1, 5), pair(2, 9)], taught: [] });
+    await stable();
+    expect(text()).toContain('2 pairs to judge');
   });
 });

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, numberAttribute, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  numberAttribute,
+  signal,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { RouterLink } from '@angular/router';
 import type { DecisionBody } from '@sieve/core';
@@ -59,7 +68,8 @@ function doubtOf(pair: PairView | PairElsewhere): Doubt {
   return { pair, chance: pair.chance, a: side(pair.a), b: side(pair.b) };
 }
 
-const PairsStore = signalStore(withAsked((api, job: number) => api.pairs(job)));
+/** `version`, of the job's outcome, has them asked anew. */
+const PairsStore = signalStore(withAsked((api, { job }: { job: number; version: number }) => api.pairs(job)));
 
 /** Two who may be one, what speaks for and against, one key for each answer. */
 @Component({
@@ -79,6 +89,12 @@ export class Judge {
   protected readonly job = computed(() => this.entities()[this.id()]);
   protected readonly request = this.pairsStore.asked;
   private readonly held = computed(() => valueOf(this.request()));
+  /** What was taken back comes with a later sift: until the next answer the list follows it. */
+  private readonly follows = signal(false);
+  private readonly version = linkedSignal<{ follows: boolean; version: number }, number>({
+    source: () => ({ follows: this.follows(), version: this.job()?.version ?? 0 }),
+    computation: ({ follows, version }, before) => (follows || !before ? version : before.value),
+  });
   protected readonly total = computed(() => this.held()?.total ?? 0);
   protected readonly doubts = computed(() => this.held()?.pairs.map(doubtOf));
   /** The first of those with another job. */
@@ -157,8 +173,8 @@ export class Judge {
     bringInto(this.id);
     const subject = () => ({ subject: 'job', subjectId: this.id() }) as const;
     inject(Shortcuts).use({
-      'ctrl+z': () => this.decisions.undo(subject(), () => this.load()),
-      'ctrl+shift+z': () => this.decisions.redo(subject(), () => this.load()),
+      'ctrl+z': () => this.decisions.undo(subject(), () => this.follows.set(true)),
+      'ctrl+shift+z': () => this.decisions.redo(subject(), () => this.follows.set(true)),
       s: () => this.answer('same'),
       d: () => this.answer('different'),
       'shift+s': () => this.answerAll(true),
@@ -167,17 +183,23 @@ export class Judge {
       j: () => this.later(),
       k: () => this.at.update((at) => Math.max(0, at - 1)),
     });
-    this.pairsStore.load(this.id);
-  }
-
-  private load() {
-    this.pairsStore.load(this.id());
+    this.pairsStore.load(computed(() => ({ job: this.id(), version: this.version() })));
   }
 
   protected answer(kind: 'same' | 'different') {
     const pair = this.doubt()?.pair;
     if (!pair) return;
-    this.decisions.decide(this.id(), bodyOf(pair, kind), () => this.drop(1, (known) => known === pair));
+    this.decide(bodyOf(pair, kind), 1, (known) => known === pair);
+  }
+
+  private decide(body: DecisionBody, count: number, isGone: (pair: PairView | PairElsewhere) => boolean) {
+    this.follows.set(false);
+    this.decisions.decide(
+      this.id(),
+      body,
+      () => this.drop(count, isGone),
+      () => this.follows.set(true),
+    );
   }
 
   /** Judged pairs leave the list; the one that stood behind them is next. */
@@ -196,8 +218,10 @@ export class Judge {
     if (!pair || pair.alike.length === 0) return this.answer(same ? 'same' : 'different');
     const pairs = [{ a: pair.a.id, b: pair.b.id }, ...pair.alike].map(({ a, b }): [number, number] => [a, b]);
     const gone = new Set(pairs.map((one) => one.join()));
-    this.decisions.decide(this.id(), { kind: 'judge', pairs, same }, () =>
-      this.drop(pairs.length, (known) => !isElsewhere(known) && gone.has([known.a.id, known.b.id].join())),
+    this.decide(
+      { kind: 'judge', pairs, same },
+      pairs.length,
+      (known) => !isElsewhere(known) && gone.has([known.a.id, known.b.id].join()),
     );
   }
 
