@@ -42,7 +42,6 @@ export async function drawn<T>(component: Type<T>, inputs: Record<string, unknow
     fixture,
     element,
     stable: () => fixture.whenStable(),
-    /** Types into the field that a selector finds. */
     /** Picks one of the values of a select, by their words; answers with the words there are. */
     pick: async (label: string, words?: string) => {
       const select = element.querySelector<HTMLElement>(`mat-select[aria-label="${label}"]`)!;
@@ -55,6 +54,7 @@ export async function drawn<T>(component: Type<T>, inputs: Record<string, unknow
       await fixture.whenStable();
       return options.map(({ textContent }) => textContent.trim());
     },
+    /** Types into the field that a selector finds. */
     write: async (selector: string, value: string) => {
       const field = element.querySelector<HTMLInputElement | HTMLTextAreaElement>(selector)!;
       field.value = value;

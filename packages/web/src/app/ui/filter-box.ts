@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, inject, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { Shortcuts } from './shortcuts/shortcuts';
 
@@ -13,7 +22,7 @@ import { Shortcuts } from './shortcuts/shortcuts';
       type="search"
       placeholder="Filter  /"
       [attr.aria-label]="label()"
-      [value]="q() ?? ''"
+      [value]="text()"
       (input)="say(box.value)"
       (keydown.escape)="box.blur()"
     />
@@ -29,6 +38,13 @@ export class FilterBox {
   private readonly router = inject(Router);
   readonly label = input.required<string>();
   readonly q = input<string>();
+  /** How many of its own changes of the address are under way. */
+  private readonly underWay = signal(0);
+  /** What stands in the box: the address comes behind what is typed, and is not to overwrite it. */
+  protected readonly text = linkedSignal<{ q: string; behind: boolean }, string>({
+    source: () => ({ q: this.q() ?? '', behind: this.underWay() > 0 }),
+    computation: ({ q, behind }, before) => (behind && before ? before.value : q),
+  });
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
 
   constructor() {
@@ -36,7 +52,11 @@ export class FilterBox {
   }
 
   protected say(text: string) {
-    void this.router.navigate([], { queryParams: { q: text || null }, queryParamsHandling: 'merge', replaceUrl: true });
+    this.text.set(text);
+    this.underWay.update((n) => n + 1);
+    void this.router
+      .navigate([], { queryParams: { q: text || null }, queryParamsHandling: 'merge', replaceUrl: true })
+      .finally(() => this.underWay.update((n) => n - 1));
   }
 }
 

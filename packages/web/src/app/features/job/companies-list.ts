@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { valueOf } from '../../state/asked';
 import { CountPipe } from '../../ui/count';
+import { FilterBox } from '../../ui/filter-box';
 import { Pager } from '../../ui/pager';
 import { Status } from '../../ui/status/status';
 import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
@@ -10,7 +11,7 @@ import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
   selector: 'cs-companies-list',
   host: { class: 'pane-middle' },
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CountPipe, Pager, Status],
+  imports: [CountPipe, FilterBox, Pager, Status],
   providers: [CompaniesStore],
   templateUrl: './companies-list.html',
   styleUrl: './companies-list.scss',
@@ -18,8 +19,8 @@ import { COMPANIES_A_PAGE, CompaniesStore } from './companies-store';
 export class CompaniesList {
   private readonly store = inject(CompaniesStore);
   readonly jobId = input.required<number>();
+  readonly q = input('');
   readonly version = input(0);
-  protected readonly q = signal('');
   protected readonly offset = linkedSignal({ source: this.q, computation: () => 0 });
   protected readonly pageSize = COMPANIES_A_PAGE;
   protected readonly request = this.store.asked;

@@ -46,7 +46,7 @@ it('keys choose fates and filter; X and R are told to whoever has a row', async 
   press('3');
   expect(query()).toEqual({ fate: 'look', why: null, row: null, full: null });
   press('/');
-  expect(document.activeElement?.id).not.toBe('');
+  expect(document.activeElement?.getAttribute('aria-label')).toBe('Filter the rows');
   press('x');
   const aside = http.expectOne('/api/jobs/2/decisions');
   expect(aside.request.body).toEqual({ body: { kind: 'set-aside', recordIds: [7] } });
@@ -75,7 +75,7 @@ it('Ctrl Z takes the last decision back and says which', async () => {
 
 it('keys are left alone while somebody types or a dialog is open', async () => {
   const { element, press, http, went, fixture } = await open({ row: '7' });
-  const box = element.querySelector<HTMLInputElement>('#row-filter')!;
+  const box = element.querySelector<HTMLInputElement>('[aria-label="Filter the rows"]')!;
   expect(press('x', {}, box)).toBe(false);
   expect(press('2', {}, box)).toBe(false);
   const dialogs = fixture.debugElement.injector.get(MatDialog);

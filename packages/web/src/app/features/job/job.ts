@@ -23,6 +23,7 @@ import { Decisions } from '../../state/decisions';
 import { work } from '../../state/work';
 import { bringInto } from '../../ui/bring-into';
 import { CountPipe } from '../../ui/count';
+import { FilterBox } from '../../ui/filter-box';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
 import { sieveLevels } from '../../ui/levels';
@@ -59,6 +60,7 @@ const NO_PANEL = { firms: null, firm: null, answer: null, sort: null, desc: null
     MatButtonModule,
     Icon,
     CountPipe,
+    FilterBox,
     SievePane,
     SourcesList,
     HitRates,
@@ -172,7 +174,6 @@ export class JobScreen {
       x: () => this.move('aside'),
       r: () => this.move('keep'),
       e: () => this.editWanted.update((n) => n + 1),
-      '/': () => document.getElementById('row-filter')?.focus(),
       '1': () => this.goTo(0),
       '2': () => this.goTo(1),
       '3': () => this.goTo(2),
@@ -191,7 +192,7 @@ export class JobScreen {
     step?: string;
     show?: Show | null;
     fate?: Fate;
-    q?: string | null;
+    q?: null;
     why?: string | null;
     by?: 'people' | null;
     own?: string | null;

@@ -1,6 +1,6 @@
 import type { ContactRow, RowQuery } from '@sieve/contract';
 import type { GridApi } from 'ag-grid-community';
-import { of } from 'rxjs';
+import { of, Subject } from 'rxjs';
 import { Api } from '../../api/api';
 import { drawn, webHarness } from '../../testing/web-harness';
 import { RowsGrid } from './rows-grid';
@@ -92,6 +92,26 @@ it('a list opens where the current row stands, however far down', async () => {
   await stable();
   expect(asked.map(({ placeOf }) => placeOf)).toEqual([70_123, ...asked.slice(1).map(() => undefined)]);
   expect(fixture.componentInstance.position()).toEqual({ at: 70_124, of: 100_000 });
+});
+
+it('an answer about a list that was left says nothing of the one that is shown', async () => {
+  const answers = new Map<string, Subject<unknown>>();
+  const rows = (_: number, { q }: Partial<RowQuery>) => {
+    answers.set(q!, new Subject());
+    return answers.get(q!)!;
+  };
+  webHarness([{ provide: Api, useValue: { rows } }]);
+  const inputs = { jobId: 1, step: 'screen', view: viewOf('screen'), fate: 'pass', query: 'wells' };
+  const { fixture } = await drawn(RowsGrid, inputs);
+  let found: number | undefined;
+  fixture.componentInstance.total.subscribe((total) => (found = total));
+  await until(() => answers.has('wells'));
+  fixture.componentRef.setInput('query', 'wells nobody');
+  await until(() => answers.has('wells nobody'));
+  answers.get('wells nobody')!.next({ total: 0, rows: [], place: null });
+  expect(found).toBe(0);
+  answers.get('wells')!.next({ total: 3, rows: [1, 2, 3].map(row), place: null });
+  expect(found).toBe(0);
 });
 
 it('J and K go from the row one sees, wherever it has moved to meanwhile', async () => {

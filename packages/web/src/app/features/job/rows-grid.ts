@@ -198,7 +198,7 @@ export class RowsGrid {
     ];
     /** A list that opens anew opens where the current row stands. */
     let seeking = untracked(this.current);
-    return {
+    const source: IDatasource = {
       getRows: (params: IGetRowsParams) => {
         const sort = params.sortModel[0];
         const query: Partial<RowQuery> = {
@@ -217,18 +217,22 @@ export class RowsGrid {
           this.api.rows(job, query),
           ({ rows, total, place }) => {
             params.successCallback(rows, total);
+            // An answer about a list that was left tells nothing of this one.
+            if (source !== this.source()) return;
             if (place !== null) this.grid?.ensureIndexVisible(place, 'middle');
-            this.total.emit(total);
+            // The grid takes no answer that another one has overtaken.
+            this.total.emit(this.grid!.getDisplayedRowCount());
             this.chooseAwaited();
             this.follow();
           },
           (words) => {
             params.failCallback();
-            this.failed.emit(words);
+            if (source === this.source()) this.failed.emit(words);
           },
         );
       },
     };
+    return source;
   });
 
   /** Widths, order and sort are remembered for each set of columns. */
