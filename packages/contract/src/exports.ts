@@ -3,11 +3,14 @@ import { at, count, id } from './model';
 
 const goingVerdict = z.enum(['valid', 'risky', 'unknown', 'none']);
 
+/** What leaves of each contact, in this order, under these headings. */
+export const exportColumns = z
+  .array(z.object({ field: z.string().min(1).max(200), heading: z.string().trim().min(1).max(200) }))
+  .min(1)
+  .max(200);
+
 export const exportLayout = z.object({
-  columns: z
-    .array(z.object({ field: z.string().min(1).max(200), heading: z.string().trim().min(1).max(200) }))
-    .min(1)
-    .max(200),
+  columns: exportColumns,
   verdicts: z.array(goingVerdict).min(1),
   onlyNew: z.boolean().default(true),
   form: z.enum(['csv', 'xlsx']).default('csv'),

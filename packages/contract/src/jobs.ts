@@ -1,5 +1,6 @@
 import { sieveStep } from '@sieve/core/steps/sieve';
 import * as z from 'zod';
+import { exportColumns } from './exports';
 import { at, count, id } from './model';
 
 const jobFields = {
@@ -22,7 +23,7 @@ export const newJob = z.object({
 });
 export type NewJob = z.output<typeof newJob>;
 /** What is left out stays as it is. */
-const someFields = z.object(jobFields).partial();
+const someFields = z.object({ ...jobFields, columns: exportColumns }).partial();
 export type JobPatch = z.output<typeof someFields>;
 /** `was`: values as they were read; when one of them has been changed since, nothing is changed. */
 export const jobPatch = someFields.extend({ was: someFields.optional() });
@@ -69,6 +70,8 @@ export type Summary = z.output<typeof summary>;
 
 export const job = z.object({
   ...jobFields,
+  /** What leaves of its contacts: decided once, later rows follow. */
+  columns: exportColumns,
   id,
   createdAt: at,
   /** How often it was sifted. */

@@ -7,6 +7,7 @@ import type {
   SuppressionRow,
   ContactGroup,
 } from '@sieve/contract';
+import { MAIL_OUT } from '@sieve/core';
 import { harness } from '../testing/harness';
 
 jest.setTimeout(60_000);
@@ -45,6 +46,25 @@ test('a job has a name without blanks around it; what is left out of a change st
     'changed-meanwhile',
   );
   expect((await get<Job>(`/api/jobs/${job}`)).budgetCents).toBe(500);
+});
+
+test('which columns leave stands with the job, can be taken back, and is what the next job begins with', async () => {
+  const made = async (client: string) =>
+    (await server.call<Job>('POST', '/api/jobs', { name: `Columns for ${client}`, client })).body;
+  const first = await made('Kestrel');
+  expect(first.columns).toEqual(MAIL_OUT);
+  const columns = [
+    { field: 'email', heading: 'E-mail' },
+    { field: 'own:Stand', heading: 'Stand' },
+  ];
+  const change = { columns, was: { columns: MAIL_OUT } };
+  expect((await server.call<Job>('PATCH', `/api/jobs/${first.id}`, change)).body.columns).toEqual(columns);
+  expect(await code('PATCH', `/api/jobs/${first.id}`, change)).toBe('changed-meanwhile');
+  expect((await made('Another')).columns).toEqual([columns[0]]);
+  expect((await made('Kestrel')).columns).toEqual(columns);
+  const [decision] = await get<DecisionRow[]>(`/api/decisions?subject=job&subjectId=${first.id}`);
+  await server.call('POST', `/api/decisions/${decision!.id}`, { undone: true });
+  expect((await get<Job>(`/api/jobs/${first.id}`)).columns).toEqual(MAIL_OUT);
 });
 
 test('a source says how many rows came and which did not', async () => {

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { job as jobSchema, jobPatch, newJob, type JobPatch } from '@sieve/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import * as z from 'zod';
@@ -24,7 +25,7 @@ export const jobRoutes =
       ({ params: { id }, body: { was = {}, ...patch } }) => {
         inTransaction(db, () => {
           const before = theJob(db, id);
-          if (Object.entries(was).some(([key, value]) => before[key as keyof JobPatch] !== value))
+          if (Object.entries(was).some(([key, value]) => !isDeepStrictEqual(before[key as keyof JobPatch], value)))
             throw new AppError('changed-meanwhile', { what: 'The brief' });
           patchJob(db, id, patch);
           logChange(db, { subject: 'job', subjectId: id }, 'brief', before, patch, now());

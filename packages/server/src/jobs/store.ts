@@ -1,4 +1,12 @@
-import { completedSieve, defaultSieve, withStep, type Sieve, type SieveStep, type Weights } from '@sieve/core';
+import {
+  completedSieve,
+  defaultSieve,
+  withStep,
+  type ExportColumn,
+  type Sieve,
+  type SieveStep,
+  type Weights,
+} from '@sieve/core';
 import type { Job, JobPatch, NewJob, Summary } from '@sieve/contract';
 import { desc, eq } from 'drizzle-orm';
 import { insertedId, type Db } from '../db/open';
@@ -12,9 +20,21 @@ export function createJob(db: Db, job: NewJob, now: number): number {
   return insertedId(
     db
       .insert(jobs)
-      .values({ ...job, createdAt: now, begun: sieve, sieve })
+      .values({ ...job, columns: columnsFor(db, job.client), createdAt: now, begun: sieve, sieve })
       .run(),
   );
+}
+
+/** What leaves of a new job: as of the last one for the same client, else of the last one without its own fields. */
+function columnsFor(db: Db, client: string): ExportColumn[] | undefined {
+  const last = db
+    .select({ client: jobs.client, columns: jobs.columns })
+    .from(jobs)
+    .orderBy(desc(eq(jobs.client, client)), desc(jobs.id))
+    .limit(1)
+    .get();
+  const columns = last?.columns.filter(({ field }) => last.client === client || !field.startsWith('own:'));
+  return columns?.length ? columns : undefined;
 }
 
 export function jobRow(db: Db, id: number): JobTableRow | undefined {

@@ -1,4 +1,4 @@
-import type { Sieve, Weights } from '@sieve/core';
+import { MAIL_OUT, type ExportColumn, type Sieve, type Weights } from '@sieve/core';
 import type { Summary } from '@sieve/contract';
 import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { at, id } from '../db/columns';
@@ -11,6 +11,7 @@ export const jobs = sqliteTable('jobs', {
   note: text('note').notNull(),
   targetValid: integer('target_valid').notNull(),
   budgetCents: integer('budget_cents').notNull(),
+  columns: text('columns', { mode: 'json' }).$type<ExportColumn[]>().notNull().default(MAIL_OUT),
   createdAt: at('created_at').notNull(),
   /** The steps it began with, and those in force: changed by the decisions that stand. */
   begun: text('begun', { mode: 'json' }).$type<Sieve>().notNull(),

@@ -5,6 +5,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
 import type { Job, Run } from '@sieve/contract';
+import { MAIL_OUT } from '@sieve/core/export/columns';
 import { defaultSieve } from '@sieve/core/steps/sieve';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore, Store } from '@ngrx/store';
@@ -121,6 +122,7 @@ export const sampleJob = (change: Partial<Job> = {}): Job => ({
   note: 'Larkfell loggers',
   targetValid: 600,
   budgetCents: 9000,
+  columns: MAIL_OUT,
   createdAt: 1,
   version: 3,
   sieve: [...defaultSieve()],

@@ -71,7 +71,7 @@ export function decisionWords(body: LoggedBody): string {
     case 'configure':
       return `${stepWords(body.step.kind)} set up anew`;
     case 'brief':
-      return `the brief: ${changedWords(body.after)}`;
+      return 'columns' in body.after ? 'the columns that leave' : `the brief: ${changedWords(body.after)}`;
     case 'search':
       return 'batches' in body.after && !('search' in body.after)
         ? 'batches of the search'

@@ -1,5 +1,6 @@
 import type { ExportPreview } from '@sieve/contract';
-import { drawn, webHarness } from '../../testing/web-harness';
+import { MAIL_OUT, type ExportColumn } from '@sieve/core/export/columns';
+import { drawn, haveJobs, sampleJob, webHarness } from '../../testing/web-harness';
 import { Export } from './export';
 
 const preview = (rows: number): ExportPreview => ({
@@ -17,6 +18,7 @@ describe('export', () => {
 
   it('previews the real rows, says what is held back, and exports what is shown', async () => {
     const { http } = webHarness();
+    haveJobs([sampleJob({ id: 1 })]);
     const { text, stable, button, element } = await drawn(Export, { id: 1 });
     http.expectOne('/api/jobs/1/exports').flush([]);
     await waited();
@@ -41,6 +43,7 @@ describe('export', () => {
 
   it('goes on after a preview that failed', async () => {
     const { http } = webHarness();
+    haveJobs([sampleJob({ id: 1 })]);
     const { text, stable, button } = await drawn(Export, { id: 1 });
     http.expectOne('/api/jobs/1/exports').flush([]);
     await waited();
@@ -56,6 +59,7 @@ describe('export', () => {
 
   const open = async () => {
     const { http } = webHarness();
+    haveJobs([sampleJob({ id: 1 })]);
     const screen = await drawn(Export, { id: 1 });
     http.expectOne('/api/jobs/1/exports').flush([
       { id: 4, at: 0, rows: 90, files: [{ name: 'a.csv', rows: 90 }] },
@@ -96,6 +100,23 @@ describe('export', () => {
     button('Leave out Job title').click();
     await layout();
     expect(headings()).not.toContain('Job title');
+  });
+
+  it('columns stand with the job: one change is saved after the other, one that is refused is taken off the screen', async () => {
+    const { button, headings, http, stable } = await open();
+    const saves = () => http.match({ method: 'PATCH', url: '/api/jobs/1' });
+    for (const column of ['Phone', 'City', 'Country']) button(`Leave out ${column}`).click();
+    const [first, ...more] = saves();
+    expect(more).toEqual([]);
+    const { columns, was } = first!.request.body as { columns: ExportColumn[]; was: object };
+    expect(columns.map(({ heading }) => heading)).not.toContain('Phone');
+    expect(was).toEqual({ columns: MAIL_OUT });
+    first!.flush(sampleJob({ id: 1, columns }));
+    const [last] = saves();
+    expect(last!.request.body).toEqual({ columns: MAIL_OUT.slice(0, 5), was: { columns } });
+    last!.flush({ code: 'changed-meanwhile', message: 'no' }, { status: 409, statusText: 'Conflict' });
+    await stable();
+    expect(headings()).toEqual(columns.map(({ heading }) => heading));
   });
 
   it('one kind of verdict always goes, and the choice is remembered', async () => {

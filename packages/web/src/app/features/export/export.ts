@@ -22,17 +22,22 @@ import { Store } from '@ngrx/store';
 import { delay, of, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
 import { valueOf, withAsked, type Request } from '../../state/asked';
+import { Decisions } from '../../state/decisions';
 import { Doing } from '../../state/doing';
-import { work } from '../../state/work';
+import { work, workActions } from '../../state/work';
 import { CountPipe } from '../../ui/count';
 import { bringInto } from '../../ui/bring-into';
 import { Icon } from '../../ui/icon/icon';
 import { Notices } from '../../ui/notices';
+import { Shortcuts } from '../../ui/shortcuts/shortcuts';
 import { RunLine } from '../../ui/run-line';
 import { VerdictMark } from '../../ui/verdict-mark';
 import { Select } from '../../ui/select/select';
 
 type Verdict = ExportLayout['verdicts'][number];
+
+/** What is chosen for one export; the columns stand with the job. */
+type Choice = Omit<ExportLayout, 'columns'>;
 
 const REMEMBERED = 'export-layout';
 const OTHER_WORDS: Record<string, string> = {
@@ -95,6 +100,7 @@ const ExportsStore = signalStore(withAsked((api, { jobId }: { jobId: number; don
 export class Export {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
+  private readonly decisions = inject(Decisions);
   private readonly store = inject(Store);
   private readonly entities = this.store.selectSignal(work.selectJobEntities);
   private readonly runs = this.store.selectSignal(work.selectAllRuns);
@@ -104,7 +110,13 @@ export class Export {
   readonly id = input.required<number, unknown>({ transform: numberAttribute });
 
   protected readonly job = computed(() => this.entities()[this.id()]);
-  protected readonly layout = signal<ExportLayout>(remembered());
+  private readonly choice = signal(remembered());
+  /** Being saved, and not with the job yet. */
+  private readonly ahead = signal<ExportColumn[] | null>(null);
+  protected readonly layout = computed<ExportLayout>(() => ({
+    ...this.choice(),
+    columns: this.ahead() ?? this.job()?.columns ?? MAIL_OUT,
+  }));
   protected readonly preview = linkedSignal<Request<ExportPreview>, ExportPreview | null>({
     source: this.previews.asked,
     // The last one stays while another fails.
@@ -156,6 +168,10 @@ export class Export {
 
   constructor() {
     bringInto(this.id);
+    inject(Shortcuts).use({
+      'ctrl+z': () => this.decisions.undo({ subject: 'job', subjectId: this.id() }),
+      'ctrl+shift+z': () => this.decisions.redo({ subject: 'job', subjectId: this.id() }),
+    });
     this.previews.load(
       computed(() => ({
         jobId: this.id(),
@@ -165,7 +181,7 @@ export class Export {
       })),
     );
     this.exports.load(computed(() => ({ jobId: this.id(), done: this.exportsDone() })));
-    effect(() => localStorage.setItem(REMEMBERED, JSON.stringify(this.layout())));
+    effect(() => localStorage.setItem(REMEMBERED, JSON.stringify(this.choice())));
   }
 
   /** Asks about them anew; the preview follows when the answers are in. */
@@ -175,8 +191,33 @@ export class Export {
     );
   }
 
-  protected set(change: Partial<ExportLayout>) {
-    this.layout.update((layout) => ({ ...layout, ...change }));
+  protected set(change: Partial<Choice>) {
+    this.choice.update((choice) => ({ ...choice, ...change }));
+  }
+
+  /** Shown at once and saved with the job: one change after the other, those in between left out. */
+  private setColumns(columns: ExportColumn[]) {
+    if (!this.job()) return;
+    const isSaving = this.ahead() !== null;
+    this.ahead.set(columns);
+    if (!isSaving) this.saveColumns();
+  }
+
+  private saveColumns() {
+    const [job, columns] = [this.job()!, this.ahead()!];
+    this.doing.run(
+      this.api.patchJob(job.id, { columns, was: { columns: job.columns } }),
+      (saved) => {
+        this.store.dispatch(workActions.jobCame({ job: saved }));
+        if (this.ahead() === columns) this.ahead.set(null);
+        else this.saveColumns();
+      },
+      (words) => {
+        // What was not taken does not stand on the screen.
+        this.ahead.set(null);
+        this.notices.bad(words);
+      },
+    );
   }
 
   protected toggle(verdict: Verdict) {
@@ -188,9 +229,9 @@ export class Export {
 
   protected rename(at: number, heading: string) {
     if (heading.trim())
-      this.set({
-        columns: this.layout().columns.map((column, i) => (i === at ? { ...column, heading: heading.trim() } : column)),
-      });
+      this.setColumns(
+        this.layout().columns.map((column, i) => (i === at ? { ...column, heading: heading.trim() } : column)),
+      );
   }
 
   protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>) {
@@ -201,27 +242,27 @@ export class Export {
     const columns = [...this.layout().columns];
     if (to < 0 || to >= columns.length) return;
     moveItemInArray(columns, from, to);
-    this.set({ columns });
+    this.setColumns(columns);
   }
 
-  protected remove(at: number) {
-    const columns = this.layout().columns.filter((_, i) => i !== at);
-    if (columns.length > 0) this.set({ columns });
+  protected remove(field: string) {
+    const columns = this.layout().columns.filter((column) => column.field !== field);
+    if (columns.length > 0) this.setColumns(columns);
   }
 
   protected add(field: string) {
     const column = this.unused().find((known) => known.field === field);
-    if (column) this.set({ columns: [...this.layout().columns, column] });
+    if (column) this.setColumns([...this.layout().columns, column]);
   }
 
   protected readonly isMailOut = computed(() => JSON.stringify(this.layout().columns) === JSON.stringify(MAIL_OUT));
 
   protected useMailOut() {
-    this.set({ columns: MAIL_OUT });
+    this.setColumns(MAIL_OUT);
   }
 
   protected useEverything() {
-    this.set({ columns: [...this.layout().columns, ...this.unused()] });
+    this.setColumns([...this.layout().columns, ...this.unused()]);
   }
 
   protected export() {
@@ -240,9 +281,8 @@ export class Export {
     run.files.length === 1 ? `/api/exports/${run.id}/files/${run.files[0]!.name}` : `/api/exports/${run.id}/zip`;
 }
 
-function remembered(): ExportLayout {
-  const fresh: ExportLayout = {
-    columns: MAIL_OUT,
+function remembered(): Choice {
+  const fresh: Choice = {
     verdicts: ['valid'],
     onlyNew: true,
     form: 'csv',
@@ -250,7 +290,7 @@ function remembered(): ExportLayout {
     pattern: '{job}-{n}',
   };
   const saved = localStorage.getItem(REMEMBERED);
-  return saved ? { ...fresh, ...(JSON.parse(saved) as Partial<ExportLayout> & { columns: ExportColumn[] }) } : fresh;
+  return saved ? { ...fresh, ...(JSON.parse(saved) as Partial<Choice>) } : fresh;
 }
 
 const headingOf = (field: string): string => OTHER_WORDS[field] ?? FIELD_WORDS[field as PersonField] ?? field;

@@ -185,8 +185,10 @@ export class OwnWords {
   protected readonly changes = signal<WordChanges | null>(null);
 
   protected ask() {
-    this.doing.run(this.api.wordChanges(this.kind().list(this.control().value)), (changes) =>
-      this.changes.set(changes),
-    );
+    const text = this.control().value;
+    // What would change is told of the words that stand there, not of earlier ones.
+    this.doing.run(this.api.wordChanges(this.kind().list(text)), (changes) => {
+      if (text === this.control().value) this.changes.set(changes);
+    });
   }
 }

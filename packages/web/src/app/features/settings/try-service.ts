@@ -68,11 +68,11 @@ export class TryServiceButton {
   });
 
   protected ask() {
+    const asked = { kind: this.kind(), name: this.name(), url: this.url(), key: this.key() };
+    const tell = (tried: TriedService | string) => {
+      if (asked.url === this.url() && asked.key === this.key()) this.tried.set(tried);
+    };
     this.tried.set('asking');
-    this.doing.run(
-      this.api.tryService({ kind: this.kind(), name: this.name(), url: this.url(), key: this.key() }),
-      (tried) => this.tried.set(tried),
-      (words) => this.tried.set(words),
-    );
+    this.doing.run(this.api.tryService(asked), tell, tell);
   }
 }

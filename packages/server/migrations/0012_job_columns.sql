@@ -1,0 +1,1 @@
+ALTER TABLE `jobs` ADD `columns` text DEFAULT '[{"field":"firstName","heading":"First name"},{"field":"lastName","heading":"Last name"},{"field":"title","heading":"Job title"},{"field":"company","heading":"Company"},{"field":"email","heading":"Email"},{"field":"phone","heading":"Phone"},{"field":"city","heading":"City"},{"field":"country","heading":"Country"}]' NOT NULL;
