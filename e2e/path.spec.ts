@@ -139,6 +139,22 @@ test('a messy file becomes verified batches', async ({ page }) => {
   ).toBe('PK');
   await expect(page.getByText('No contact matches this choice', { exact: false })).toBeVisible();
 
+  // Columns move with a key, stay so, and go back with Ctrl Z.
+  const headings = () =>
+    page.locator('.head input').evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+  const usual = await headings();
+  await page.getByLabel('Heading of firstName').focus();
+  await settled(page, `/jobs/${job}`, () => page.keyboard.press('Alt+ArrowRight'));
+  await page.reload();
+  await expect.poll(headings).toEqual([usual[1], usual[0], ...usual.slice(2)]);
+  await settled(page, `/jobs/${job}`, async () => {
+    await page.getByLabel('Heading of email').fill('E-mail');
+    await page.getByLabel('Heading of email').press('Tab');
+  });
+  await page.getByRole('heading', { name: 'The first rows' }).click();
+  await page.keyboard.press('Control+z');
+  await expect.poll(headings).toEqual([usual[1], usual[0], ...usual.slice(2)]);
+
   // Once more, all of them, as a workbook.
   await page.getByRole('button', { name: 'All', exact: true }).click();
   await page.getByRole('button', { name: 'XLSX' }).click();
@@ -151,6 +167,7 @@ test('a messy file becomes verified batches', async ({ page }) => {
     await (await fetch(`${world.url}/api/exports/${latest.id}/files/${latest.files[0]!.name}`)).arrayBuffer(),
   );
   expect(book.worksheets[0]!.rowCount).toBe(valid + 1);
+  expect(book.worksheets[0]!.getCell('A1').text).toBe(usual[1]);
 });
 
 test('a page that stays open while the server restarts goes on by itself', async ({ page }) => {

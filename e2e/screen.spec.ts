@@ -108,7 +108,7 @@ test('whom another job may hold wants a look beside who is held there; who is he
   const tab = (name: RegExp) => page.getByRole('tab', { name });
   await expect(tab(/Set aside 1/)).toBeVisible();
   await tab(/Want a look 1/).click();
-  await page.locator('.ag-row').first().locator('.ag-cell').nth(1).click();
+  await page.getByRole('gridcell', { name: 'Nuala Brook' }).click();
   await page.keyboard.press('Enter');
   const alike = page.locator('cs-alike-elsewhere');
   await expect(alike).toContainText('Spring fair');

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { DecisionBody, SieveStep } from '@sieve/core';
-import type { DecisionRow, DecisionSubject } from '@sieve/contract';
+import type { DecisionRow, DecisionSubject, LoggedBody } from '@sieve/contract';
 import { Store } from '@ngrx/store';
 import { switchMap } from 'rxjs';
 import { Api } from '../api/api';
@@ -8,6 +8,8 @@ import { decisionWords } from '../ui/decision-words';
 import { Notices } from '../ui/notices';
 import { Doing } from './doing';
 import { workActions } from './work';
+
+type Which = (body: LoggedBody) => boolean;
 
 /** Tells the server what a person decided, says so, and takes it back or makes it again on wish. */
 @Injectable({ providedIn: 'root' })
@@ -32,20 +34,23 @@ export class Decisions {
     });
   }
 
-  /** Ctrl Z: one's own last decision about what is on the screen, by its number; never one that a schedule made. */
-  undo(subject: DecisionSubject, then: () => void = () => undefined) {
+  /**
+   * Ctrl Z: one's own last decision about what is on the screen, by its number; never one that a schedule made.
+   * @param isHere whether a decision about it shows on this screen
+   */
+  undo(subject: DecisionSubject, then: () => void = () => undefined, isHere: Which = () => true) {
     this.doing.run(this.api.decisions(subject), (rows) => {
-      const last = rows.find(({ author, undoneAt }) => author === 'you' && undoneAt === null);
+      const last = rows.find((row) => row.author === 'you' && row.undoneAt === null && isHere(row.body));
       if (last) this.setUndone(last, true, then);
       else this.notices.say('No decision of yours is left to take back here.');
     });
   }
 
   /** Ctrl Shift Z: the decision that was taken back last. */
-  redo(subject: DecisionSubject, then: () => void = () => undefined) {
+  redo(subject: DecisionSubject, then: () => void = () => undefined, isHere: Which = () => true) {
     this.doing.run(this.api.decisions(subject), (rows) => {
       const [last] = rows
-        .filter(({ author, undoneAt }) => author === 'you' && undoneAt !== null)
+        .filter(({ author, undoneAt, body }) => author === 'you' && undoneAt !== null && isHere(body))
         .sort((a, b) => b.undoneAt! - a.undoneAt! || a.id - b.id);
       if (last) this.setUndone(last, false, then);
       else this.notices.say('Nothing was taken back here.');

@@ -119,6 +119,18 @@ describe('export', () => {
     expect(headings()).toEqual(columns.map(({ heading }) => heading));
   });
 
+  it('Ctrl Z takes back what was said of the columns, and nothing that does not show here', async () => {
+    const { http } = await open();
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }));
+    const said = [
+      { id: 9, author: 'you', undoneAt: null, body: { kind: 'set-aside', recordIds: [7] } },
+      { id: 8, author: 'you', undoneAt: null, body: { kind: 'brief', before: {}, after: { note: 'Larkfell' } } },
+      { id: 7, author: 'you', undoneAt: null, body: { kind: 'brief', before: {}, after: { columns: MAIL_OUT } } },
+    ];
+    http.expectOne('/api/decisions?subject=job&subjectId=1').flush(said);
+    expect(http.expectOne({ method: 'POST', url: '/api/decisions/7' }).request.body).toEqual({ undone: true });
+  });
+
   it('one kind of verdict always goes, and the choice is remembered', async () => {
     const { element, layout } = await open();
     const choose = (kind: string) =>

@@ -168,10 +168,13 @@ export class Export {
 
   constructor() {
     bringInto(this.id);
-    inject(Shortcuts).use({
-      'ctrl+z': () => this.decisions.undo({ subject: 'job', subjectId: this.id() }),
-      'ctrl+shift+z': () => this.decisions.redo({ subject: 'job', subjectId: this.id() }),
-    });
+    const turn = (act: 'undo' | 'redo') =>
+      this.decisions[act](
+        { subject: 'job', subjectId: this.id() },
+        () => undefined,
+        (body) => body.kind === 'brief' && 'columns' in body.after,
+      );
+    inject(Shortcuts).use({ 'ctrl+z': () => turn('undo'), 'ctrl+shift+z': () => turn('redo') });
     this.previews.load(
       computed(() => ({
         jobId: this.id(),
