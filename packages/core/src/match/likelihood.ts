@@ -1,6 +1,6 @@
 import { samplePairs, type Pairs } from './blocks';
 import { COMPARED, LEVELS, type Compare, type Compared } from './compare';
-import { atMost, namesakesIn, ofRelatives, shares } from './namesakes';
+import { atMost, kinship, namesakesIn, ofRelatives, shares } from './namesakes';
 import type { Subjects } from './subject';
 import type { TaughtBits } from './taught';
 
@@ -30,6 +30,8 @@ export interface Weights {
   strangers: Shown;
   /** Share of the others that are close. */
   closeShare: number;
+  /** Share of the close of one last name that are of one family; not there in what was stored before it was counted: all. */
+  kinship?: number;
   /** What judged pairs added. */
   taught: TaughtBits | null;
   /** How many pairs it was learned from; not there in what was stored before it was counted. */
@@ -166,10 +168,13 @@ export function learnWeights(
   if (pairs.size < 20) return weightsOf([...overall, { share: 0, shown: overall[1]!.shown }]);
   maximise(overall, seen, { unseen: all - pairs.size, onlyFirst: true });
   const matched = overall[0]!.share * all;
+  const people = subjects.size / (1 + (2 * matched) / subjects.size);
+  const drawn = { subjects, compare, random };
   const within = apart(overall, seen, Math.min(0.9, Math.max(1e-6, matched / pairs.size)));
-  maximise(within, seen, { unseen: 0, onlyFirst: false, random: u, namesakes: namesakesIn(subjects) });
+  maximise(within, seen, { unseen: 0, onlyFirst: false, random: u, namesakes: namesakesIn(drawn, people) });
   const grown = within[0]!.share * pairs.size > matched * MOST_GROWTH;
-  return weightsOf(grown ? [...overall, { share: 0, shown: overall[1]!.shown }] : within);
+  const weights = weightsOf(grown ? [...overall, { share: 0, shown: overall[1]!.shown }] : within);
+  return { ...weights, kinship: kinship(drawn) };
 }
 
 /** A second pass that finds so many more matches than the first has begun to call something else a match. */
@@ -310,22 +315,25 @@ export interface PairBits {
   same: number;
   close: number;
   strangers: number;
+  kinship: number;
 }
 
 export function weigher({
   prior,
   closeShare,
+  kinship = 1,
   ...kinds
 }: Omit<Weights, 'taught'>): (levels: readonly number[]) => PairBits {
   const same = bitsIn(kinds.same, prior);
   const close = bitsIn(kinds.close, (1 - prior) * closeShare);
   const strangers = bitsIn(kinds.strangers, (1 - prior) * (1 - closeShare));
-  return (levels) => ({ same: same(levels), close: close(levels), strangers: strangers(levels) });
+  return (levels) => ({ same: same(levels), close: close(levels), strangers: strangers(levels), kinship });
 }
 
-/** What all fields of a pair say together with the prior, in bits; a rare name says more to strangers than to relatives. */
-export const bitsFor = ({ same, close, strangers }: PairBits, { own, family }: Rarity = NOT_RARE): number =>
-  same - Math.log2(2 ** (close - own) + 2 ** (strangers - own - family));
+/** What all fields of a pair say together with the prior, in bits; a rare last name says more to strangers than to relatives. */
+export const bitsFor = ({ same, close, strangers, kinship }: PairBits, { own, family, firm } = NOT_RARE): number =>
+  same -
+  Math.log2(2 ** (close - own) * (kinship + (1 - kinship) * 2 ** -family) + 2 ** (strangers - own - family - firm));
 
 /** How likely a pair is one person, 0 to 1, from its bits. */
 export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
@@ -336,12 +344,13 @@ export const bitsOf = (weights: Weights, field: number, level: number): number =
     ? 0
     : Math.log2(weights.m[field]![level]! / weights.u[field]![level]!) + (weights.taught?.[field]?.[level] ?? 0);
 
-/** Bits that rare names add: those of one's own, and those that a family shares. */
+/** Bits that rare names add: the first name, the last, which a family shares, and that of the company. */
 export interface Rarity {
   own: number;
   family: number;
+  firm: number;
 }
-const NOT_RARE: Rarity = { own: 0, family: 0 };
+const NOT_RARE: Rarity = { own: 0, family: 0, firm: 0 };
 /** Bits that one name adds or takes at most. */
 const MOST_RARE = 4;
 
@@ -356,9 +365,10 @@ export function rarity(subjects: Subjects): (levels: readonly number[], a: numbe
     return (levels: readonly number[], a: number) => {
       const id = ids[a]!;
       if (levels[f] !== 4 || id === 0) return 0;
-      return Math.max(-MOST_RARE, Math.min(MOST_RARE, Math.log2((agree * known) / Math.max(2, counts[id]!))));
+      // Of the two records that agree one says how often others have the name.
+      return Math.max(-MOST_RARE, Math.min(MOST_RARE, Math.log2((agree * known) / Math.max(1, counts[id]! - 1))));
     };
   };
   const [first, last, company] = [bitsOfName('firstName'), bitsOfName('lastName'), bitsOfName('company')];
-  return (levels, a) => ({ own: first(levels, a), family: last(levels, a) + company(levels, a) });
+  return (levels, a) => ({ own: first(levels, a), family: last(levels, a), firm: company(levels, a) });
 }
