@@ -168,6 +168,7 @@ export function learnWeights(
   if (pairs.size < 20) return weightsOf([...overall, { share: 0, shown: overall[1]!.shown }]);
   maximise(overall, seen, { unseen: all - pairs.size, onlyFirst: true });
   const matched = overall[0]!.share * all;
+  // Records of one person are one: each has as many matches as the mean of them.
   const people = subjects.size / (1 + (2 * matched) / subjects.size);
   const drawn = { subjects, compare, random };
   const within = apart(overall, seen, Math.min(0.9, Math.max(1e-6, matched / pairs.size)));

@@ -207,7 +207,7 @@ export function matchPeople(
 }
 
 /** By so much what is expected was too high or too low on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
-const TOO_HIGH = 4;
+const TOO_HIGH = 2.5;
 const TOO_LOW = 2;
 const NINE_OF_TEN = 1.645;
 

@@ -8,7 +8,7 @@ export interface Drawn {
   /** 0 to 1. */
   random: () => number;
 }
-const DRAWS = 30_000;
+const DRAWS = 10_000;
 
 /** Counts as shares of their sum. */
 export const shares = (counts: number[]): number[] => {
