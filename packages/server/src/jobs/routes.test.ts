@@ -51,7 +51,7 @@ test('a job has a name without blanks around it; what is left out of a change st
 test('which columns leave stands with the job, can be taken back, and is what the next job begins with', async () => {
   const made = async (client: string) =>
     (await server.call<Job>('POST', '/api/jobs', { name: `Columns for ${client}`, client })).body;
-  const first = await made('Kestrel');
+  const first = await made('Larkfell');
   expect(first.columns).toEqual(MAIL_OUT);
   const columns = [
     { field: 'email', heading: 'E-mail' },
@@ -61,7 +61,7 @@ test('which columns leave stands with the job, can be taken back, and is what th
   expect((await server.call<Job>('PATCH', `/api/jobs/${first.id}`, change)).body.columns).toEqual(columns);
   expect(await code('PATCH', `/api/jobs/${first.id}`, change)).toBe('changed-meanwhile');
   expect((await made('Another')).columns).toEqual([columns[0]]);
-  expect((await made('Kestrel')).columns).toEqual(columns);
+  expect((await made('Larkfell')).columns).toEqual(columns);
   const [decision] = await get<DecisionRow[]>(`/api/decisions?subject=job&subjectId=${first.id}`);
   await server.call('POST', `/api/decisions/${decision!.id}`, { undone: true });
   expect((await get<Job>(`/api/jobs/${first.id}`)).columns).toEqual(MAIL_OUT);
