@@ -1,5 +1,6 @@
 import type { Decision } from '../decisions/decision';
 import { sortDecisions } from '../decisions/sort-decisions';
+import { groupedBy } from '../grouping/grouped-by';
 import { matchPeople, type MatchOutcome } from '../match/match';
 import { survive } from '../match/survive';
 import { newContact, type Contact } from '../model/contact';
@@ -47,12 +48,7 @@ export function merge({ rows, sieve, decisions }: MergeInput): Merged {
     known(judged.same) as [number, number][],
     known(judged.different),
   );
-  const groups = new Map<number, number[]>();
-  match.roots.forEach((root, i) => {
-    const group = groups.get(root);
-    if (group) group.push(i);
-    else groups.set(root, [i]);
-  });
+  const groups = groupedBy(rows.keys(), (i) => match.roots[i]!);
   const contacts = [...groups.values()].map((group): Contact => {
     const [first, ...others] = group.map((i) => rows[i]!) as [SiftRow, ...SiftRow[]];
     const contact = newContact(first.recordId, first.person, first.nobody, first.extra);

@@ -1,5 +1,6 @@
 import { setMaxListeners } from 'node:events';
 import {
+  groupedBy,
   answeredBy,
   merge,
   priceOf as priceInCents,
@@ -198,16 +199,9 @@ const isUnheard = (answer: Answer): boolean => 'state' in answer && answer.state
 
 /** Contacts of one domain together and in order; who has none is asked about alone. */
 function byDomain(contacts: readonly Contact[]): Contact[][] {
-  const groups = new Map<string, Contact[]>();
-  for (const contact of contacts) {
-    const { id, person } = contact;
-    const { email, domain } = person;
-    const key = email ? email.slice(email.lastIndexOf('@') + 1) : domain || `contact ${id}`;
-    const group = groups.get(key);
-    if (group) group.push(contact);
-    else groups.set(key, [contact]);
-  }
-  return [...groups.values()];
+  const domainOf = ({ id, person: { email, domain } }: Contact) =>
+    email ? email.slice(email.lastIndexOf('@') + 1) : domain || `contact ${id}`;
+  return [...groupedBy(contacts, domainOf).values()];
 }
 
 /** What a question may lead to being charged: what it sells, or, of a finder that looks for nothing, what it would find. */

@@ -1,3 +1,4 @@
+import { groupedBy } from '../../grouping/grouped-by';
 import type { Person } from '../../model/person';
 import { remembered } from '../../text/remembered';
 import type { Named } from './name-ways';
@@ -20,13 +21,8 @@ type Lacking = Named & Pick<Person, 'domain' | 'email'>;
  * @param patternsAt those that are tried at a domain
  */
 export function claimsOf(people: readonly Lacking[], patternsAt: (domain: string) => readonly Pattern[]): Claims {
-  const byDomain = new Map<string, Lacking[]>();
-  for (const person of people) {
-    if (person.email !== '' || person.domain === '') continue;
-    const others = byDomain.get(person.domain);
-    if (others) others.push(person);
-    else byDomain.set(person.domain, [person]);
-  }
+  const lacking = people.filter(({ email, domain }) => email === '' && domain !== '');
+  const byDomain = groupedBy(lacking, ({ domain }) => domain);
   const countsOf = remembered((domain): ReadonlyMap<string, number> => {
     const counts = new Map<string, number>();
     for (const person of byDomain.get(domain) ?? [])

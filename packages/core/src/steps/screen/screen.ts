@@ -88,7 +88,7 @@ export function screener(
     const jobs = likely.jobs.join(', ');
     const { chance } = likely;
     if (chance === null) return { state: 'look', code: 'alike-elsewhere', why: { jobs } };
-    return { state: 'look', code: 'likely-elsewhere', why: { jobs, percent: Math.round(chance * 100) } };
+    return { state: 'look', code: 'likely-elsewhere', why: { jobs, percent: Math.floor(chance * 100) } };
   }
 
   return (p, kept, extra = {}, firmKey = '') => {

@@ -1,3 +1,4 @@
-/** A chance in words: never rounded up to a certainty that it is not. */
-export const sureWords = (chance: number): string =>
-  chance === 1 ? 'sure' : `${Math.floor(chance * 100 + 1e-9)} % sure`;
+import { roundedDown } from './rounded-down';
+
+/** A chance in words. */
+export const sureWords = (chance: number): string => (chance === 1 ? 'sure' : `${roundedDown(chance * 100, 0)} % sure`);

@@ -111,8 +111,8 @@ export class Export {
 
   protected readonly job = computed(() => this.entities()[this.id()]);
   private readonly choice = signal(remembered());
-  /** Being saved, and not with the job yet. */
-  private readonly ahead = signal<ExportColumn[] | null>(null);
+  /** Being saved, and not with this job yet. */
+  private readonly ahead = linkedSignal<number, ExportColumn[] | null>({ source: this.id, computation: () => null });
   protected readonly layout = computed<ExportLayout>(() => ({
     ...this.choice(),
     columns: this.ahead() ?? this.job()?.columns ?? MAIL_OUT,
@@ -171,7 +171,7 @@ export class Export {
     const turn = (act: 'undo' | 'redo') =>
       this.decisions[act](
         { subject: 'job', subjectId: this.id() },
-        () => undefined,
+        undefined,
         (body) => body.kind === 'brief' && 'columns' in body.after,
       );
     inject(Shortcuts).use({ 'ctrl+z': () => turn('undo'), 'ctrl+shift+z': () => turn('redo') });
@@ -212,12 +212,13 @@ export class Export {
       this.api.patchJob(job.id, { columns, was: { columns: job.columns } }),
       (saved) => {
         this.store.dispatch(workActions.jobCame({ job: saved }));
+        if (this.id() !== job.id) return;
         if (this.ahead() === columns) this.ahead.set(null);
         else this.saveColumns();
       },
       (words) => {
         // What was not taken does not stand on the screen.
-        this.ahead.set(null);
+        if (this.id() === job.id) this.ahead.set(null);
         this.notices.bad(words);
       },
     );

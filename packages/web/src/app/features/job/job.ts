@@ -192,7 +192,6 @@ export class JobScreen {
     step?: string;
     show?: Show | null;
     fate?: Fate;
-    q?: null;
     why?: string | null;
     by?: 'people' | null;
     own?: string | null;
@@ -201,7 +200,9 @@ export class JobScreen {
   }) {
     void this.router.navigate([], {
       queryParams: {
-        ...('step' in query && { row: null, q: null, why: null, fate: 'pass', full: null, by: null, ...NO_PANEL }),
+        ...('step' in query && { row: null, why: null, fate: 'pass', full: null, by: null, ...NO_PANEL }),
+        // What was filtered by is not meant for another list.
+        ...(('step' in query || 'show' in query) && { q: null }),
         ...('fate' in query && { why: null }),
         ...(query.row === null && { full: null }),
         ...query,

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import { RouterLink } from '@angular/router';
 import { PERSON_FIELDS, READ_FROM_OTHERS } from '@sieve/core/model/person';
 import { FIELD_WORDS, type PersonInFull } from '@sieve/contract';
+import { roundedDown } from '../../../ui/rounded-down';
 
 /** Somebody whom another job holds and who may be the same, value beside value. */
 @Component({
@@ -74,7 +75,7 @@ export class AlikeElsewhere {
   readonly here = input.required<PersonInFull['contact']['person']>();
   readonly other = input.required<PersonInFull['likely'][number]>();
 
-  protected readonly percent = computed(() => Math.floor((this.other().chance ?? 0) * 100));
+  protected readonly percent = computed(() => roundedDown((this.other().chance ?? 0) * 100, 0));
   protected readonly lines = computed(() =>
     PERSON_FIELDS.filter((field) => !READ_FROM_OTHERS.includes(field)).flatMap((field) => {
       const [here, there] = [this.here()[field], this.other().person[field]];
