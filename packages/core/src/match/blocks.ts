@@ -8,10 +8,10 @@ const LARGEST_BLOCK = 16;
 const NEIGHBOURS = 8;
 const LEAST_NEIGHBOURS = 2;
 
-/** Pairs of places among the subjects, `a[k] < b[k]`. */
+/** Pairs of places among the subjects, `a(k) < b(k)`. */
 export interface Pairs {
-  a: Int32Array;
-  b: Int32Array;
+  a(k: number): number;
+  b(k: number): number;
   size: number;
 }
 
@@ -51,9 +51,9 @@ function reachIn(size: number): number {
 /** At most so many of the pairs, evenly drawn, and how many pairs each of them stands for. */
 export function samplePairs(pairs: Pairs, most: number): { sample: Pairs; each: number } {
   if (pairs.size <= most) return { sample: pairs, each: 1 };
-  const pick = (column: Int32Array) =>
-    Int32Array.from({ length: most }, (_, k) => column[Math.floor((k * pairs.size) / most)]!);
-  return { sample: { a: pick(pairs.a), b: pick(pairs.b), size: most }, each: pairs.size / most };
+  const drawn = (k: number) => Math.floor((k * pairs.size) / most);
+  const sample = { a: (k: number) => pairs.a(drawn(k)), b: (k: number) => pairs.b(drawn(k)), size: most };
+  return { sample, each: pairs.size / most };
 }
 
 /** True when an earlier pass has put both into one small block, and so has compared them. */
@@ -71,28 +71,25 @@ interface Keys {
   counts: Int32Array;
 }
 
-/** The keys, strongest first. A blank key puts a record into no block. */
-function blockKeys(s: Subjects): Keys[] {
+/** The keys, strongest first, each made when it is needed. A blank key puts a record into no block. */
+function* blockKeys(s: Subjects): Generator<Keys> {
+  const both = pairing(s.size);
   const sound = numbered(s.lastName, (name) => soundex(name) || name);
   const full = numbered(s.firstName, fullForm);
   const initial = numbered(s.firstName, (name) => fullForm(name).slice(0, 1));
   const names = counting();
   const first = numbered(s.firstName, (name) => name, names);
   const last = numbered(s.lastName, (name) => name, names);
-  return [
-    s.email,
-    s.phone,
-    s.profile,
-    both(s.lastName.ids, full),
-    both(sound, s.company.ids),
-    both(sound, s.domain.ids),
-    both(full, s.company.ids),
-    both(both(sound, initial).ids, s.city.ids),
-    both(
-      first.map((id, i) => Math.min(id, last[i]!)),
-      first.map((id, i) => Math.max(id, last[i]!)),
-    ),
-  ];
+  yield* [s.email, s.phone, s.profile];
+  yield both(s.lastName.ids, full);
+  yield both(sound, s.company.ids);
+  yield both(sound, s.domain.ids);
+  yield both(full, s.company.ids);
+  yield both(both(sound, initial).ids, s.city.ids);
+  yield both(
+    first.map((id, i) => Math.min(id, last[i]!)),
+    first.map((id, i) => Math.max(id, last[i]!)),
+  );
 }
 
 /** For each record the number of a text made from its value. */
@@ -107,27 +104,30 @@ function counting() {
   return numbering(() => ++count);
 }
 
-/** The key of two numbers together; blank when either is. */
-function both(a: Int32Array, b: Int32Array): Keys {
-  const ids = new Int32Array(a.length);
-  const counts = [0];
+/** Makes the key of two numbers together, for so many records; blank when either is. */
+function pairing(size: number): (a: Int32Array, b: Int32Array) => Keys {
   // Where each key was first seen, by open addressing: a Map would make an object of every key.
-  const bits = Math.ceil(Math.log2(a.length * 2 + 2));
+  const bits = Math.ceil(Math.log2(size * 2 + 2));
   const last = 2 ** bits - 1;
-  const firstAt = new Int32Array(last + 1).fill(-1);
-  for (let i = 0; i < a.length; i++) {
-    if (a[i] === 0 || b[i] === 0) {
-      counts[0]!++;
-      continue;
+  const firstAt = new Int32Array(last + 1);
+  return (a, b) => {
+    const ids = new Int32Array(size);
+    const counts = [0];
+    firstAt.fill(-1);
+    for (let i = 0; i < size; i++) {
+      if (a[i] === 0 || b[i] === 0) {
+        counts[0]!++;
+        continue;
+      }
+      let slot = (Math.imul(a[i]!, 0x9e3779b1) ^ Math.imul(b[i]!, 0x85ebca6b)) >>> (32 - bits);
+      let first = firstAt[slot]!;
+      while (first >= 0 && (a[first] !== a[i] || b[first] !== b[i])) first = firstAt[(slot = (slot + 1) & last)]!;
+      if (first < 0) firstAt[slot] = i;
+      ids[i] = first < 0 ? counts.push(0) - 1 : ids[first]!;
+      counts[ids[i]!]!++;
     }
-    let slot = (Math.imul(a[i]!, 0x9e3779b1) ^ Math.imul(b[i]!, 0x85ebca6b)) >>> (32 - bits);
-    let first = firstAt[slot]!;
-    while (first >= 0 && (a[first] !== a[i] || b[first] !== b[i])) first = firstAt[(slot = (slot + 1) & last)]!;
-    if (first < 0) firstAt[slot] = i;
-    ids[i] = first < 0 ? counts.push(0) - 1 : ids[first]!;
-    counts[ids[i]!]!++;
-  }
-  return { ids, counts: Int32Array.from(counts) };
+    return { ids, counts: Int32Array.from(counts) };
+  };
 }
 
 /** The records by key, those of one key in name order; those of key `k` begin at `starts[k]`. */
@@ -140,23 +140,24 @@ function blocksOf({ ids, counts }: Keys): { records: Int32Array; starts: Int32Ar
   return { records, starts };
 }
 
+/** As many pairs as come, in chunks, so that none is moved when there are more. */
 function growing() {
-  let a = new Int32Array(1 << 16);
-  let b = new Int32Array(1 << 16);
+  const CHUNK_BITS = 18;
+  const inChunk = 2 ** CHUNK_BITS - 1;
+  const chunks: { a: Int32Array; b: Int32Array }[] = [];
   let size = 0;
   return {
-    push(x: number, y: number) {
-      if (size === a.length) {
-        const larger = new Int32Array(size * 2);
-        larger.set(a);
-        a = larger;
-        const other = new Int32Array(size * 2);
-        other.set(b);
-        b = other;
-      }
-      a[size] = x;
-      b[size++] = y;
+    push(a: number, b: number) {
+      const place = size++ & inChunk;
+      if (place === 0) chunks.push({ a: new Int32Array(inChunk + 1), b: new Int32Array(inChunk + 1) });
+      const chunk = chunks[chunks.length - 1]!;
+      chunk.a[place] = a;
+      chunk.b[place] = b;
     },
-    done: (): Pairs => ({ a: a.subarray(0, size), b: b.subarray(0, size), size }),
+    done: (): Pairs => ({
+      a: (k) => chunks[k >>> CHUNK_BITS]!.a[k & inChunk]!,
+      b: (k) => chunks[k >>> CHUNK_BITS]!.b[k & inChunk]!,
+      size,
+    }),
   };
 }

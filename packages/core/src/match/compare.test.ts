@@ -74,16 +74,23 @@ describe('blocks', () => {
   );
   const subjects = toSubjects(people);
   const pairs = candidatePairs(subjects);
+  const places = Array.from({ length: pairs.size }, (_, k) => [pairs.a(k), pairs.b(k)] as const);
 
   test('no pair is a record with itself, each is told from the lower to the higher, most come once', () => {
-    const seen = new Set(Array.from({ length: pairs.size }, (_, k) => pairs.a[k]! * people.length + pairs.b[k]!));
-    expect(pairs.a.every((a, k) => a < pairs.b[k]!)).toBe(true);
+    const seen = new Set(places.map(([a, b]) => a * people.length + b));
+    expect(places.every(([a, b]) => a < b)).toBe(true);
     expect(seen.size).toBeGreaterThan(pairs.size * 0.4);
   });
 
   test('one mailbox, and one name at one firm, are always compared', () => {
-    const [a, b] = [pairs.a, pairs.b].map((places) => Array.from(places, (place) => subjects.records[place]!));
-    const compared = new Set(a!.map((one, k) => [one, b![k]!].sort((x, y) => x - y).join(' ')));
+    const recordsOf = (pair: readonly number[]) => pair.map((place) => subjects.records[place]!);
+    const compared = new Set(
+      places.map((pair) =>
+        recordsOf(pair)
+          .sort((x, y) => x - y)
+          .join(' '),
+      ),
+    );
     const missed: [number, number][] = [];
     for (let a = 0; a < 300; a++)
       for (let b = a + 1; b < people.length; b++) {

@@ -164,14 +164,15 @@ export function titleLevel(a: string, b: string): Level {
 
 /** 3: a slip of the pen, or the same name at another domain; 2: at another domain; 1: another mailbox at the same firm. */
 export function emailLevel(a: string, b: string): Level {
-  const [localA, domainA] = a.split('@') as [string, string];
-  const [localB, domainB] = b.split('@') as [string, string];
-  if (domainA !== domainB) return localA === localB && localA.length > 4 && !isRole(a) ? 3 : 2;
+  const [atA, atB] = [a.indexOf('@'), b.indexOf('@')];
+  const [localA, localB] = [a.slice(0, atA), b.slice(0, atB)];
+  const domain = a.slice(atA + 1);
+  if (domain !== b.slice(atB + 1)) return localA === localB && localA.length > 4 && !isRole(a) ? 3 : 2;
   // Namesakes are told apart by figures.
   const figures = (local: string) => local.replace(/\D/g, '');
   if (figures(localA) === figures(localB) && (oneEdit(localA, localB) || jaroWinkler(localA, localB, 0.95) >= 0.95))
     return 3;
-  return isFreeMail(domainA, []) ? 2 : 1;
+  return isFreeMail(domain, []) ? 2 : 1;
 }
 
 export const phoneLevel = (a: string, b: string): Level => (oneEdit(a, b) ? 3 : 1);

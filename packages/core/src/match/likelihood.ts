@@ -151,7 +151,7 @@ export function learnWeights(
   const { sample, each } = samplePairs(pairs, LEARN_FROM);
   const patternAt = patternOf(compare);
   for (let k = 0; k < sample.size; k++) {
-    const pattern = patternAt(sample.a[k]!, sample.b[k]!);
+    const pattern = patternAt(sample.a(k), sample.b(k));
     counts.set(pattern, (counts.get(pattern) ?? 0) + each);
   }
   const seen = [...counts].map(([pattern, n]) => {
@@ -311,8 +311,8 @@ function bitsIn({ fields, names }: Shown, share: number): (levels: readonly numb
   };
 }
 
-/** What a pattern weighs as a pair of each kind, in bits. */
-export interface PairBits {
+/** How often a pattern is seen as a pair of each kind, of all pairs. */
+export interface PairShares {
   same: number;
   close: number;
   strangers: number;
@@ -324,17 +324,21 @@ export function weigher({
   closeShare,
   kinship = 1,
   ...kinds
-}: Omit<Weights, 'taught'>): (levels: readonly number[]) => PairBits {
+}: Omit<Weights, 'taught'>): (levels: readonly number[]) => PairShares {
   const same = bitsIn(kinds.same, prior);
   const close = bitsIn(kinds.close, (1 - prior) * closeShare);
   const strangers = bitsIn(kinds.strangers, (1 - prior) * (1 - closeShare));
-  return (levels) => ({ same: same(levels), close: close(levels), strangers: strangers(levels), kinship });
+  return (levels) => ({
+    same: 2 ** same(levels),
+    close: 2 ** close(levels),
+    strangers: 2 ** strangers(levels),
+    kinship,
+  });
 }
 
 /** What all fields of a pair say together with the prior, in bits; a rare last name says more to strangers than to relatives. */
-export const bitsFor = ({ same, close, strangers, kinship }: PairBits, { own, family, firm } = NOT_RARE): number =>
-  same -
-  Math.log2(2 ** (close - own) * (kinship + (1 - kinship) * 2 ** -family) + 2 ** (strangers - own - family - firm));
+export const bitsFor = ({ same, close, strangers, kinship }: PairShares, { own, family, firm } = AS_OTHERS): number =>
+  Math.log2(same / (close * own * (kinship + (1 - kinship) * family) + strangers * own * family * firm));
 
 /** How likely a pair is one person, 0 to 1, from its bits. */
 export const chanceOf = (bits: number): number => 1 / (1 + 2 ** -bits);
@@ -345,31 +349,30 @@ export const bitsOf = (weights: Weights, field: number, level: number): number =
     ? 0
     : Math.log2(weights.m[field]![level]! / weights.u[field]![level]!) + (weights.taught?.[field]?.[level] ?? 0);
 
-/** Bits that rare names add: the first name, the last, which a family shares, and that of the company. */
-export interface Rarity {
+/** How many times as often as any two have a name in common two have this one: the first name, the last, which a family shares, and the firm's. */
+export interface Commonness {
   own: number;
   family: number;
   firm: number;
 }
-const NOT_RARE: Rarity = { own: 0, family: 0, firm: 0 };
-/** Bits that one name adds or takes at most. */
-const MOST_RARE = 4;
+const AS_OTHERS: Commonness = { own: 1, family: 1, firm: 1 };
+/** One name counts as so many times as common at most, or as rare. */
+const MOST_TIMES = 16;
 
-/** Says of pairs what their names add: a rare one that agrees says more than a common one (Winkler 1989, frequency-based matching). */
-export function rarity(subjects: Subjects): (levels: readonly number[], a: number) => Rarity {
-  const bitsOfName = (field: 'firstName' | 'lastName' | 'company') => {
+/** Says of pairs how common their names are: a rare one that agrees says more than a common one (Winkler 1989, frequency-based matching). */
+export function commonness(subjects: Subjects): (levels: readonly number[], a: number) => Commonness {
+  const ofName = (field: 'firstName' | 'lastName' | 'company') => {
     const { ids, counts } = subjects[field];
     const known = counts.reduce((sum, n, id) => (id === 0 ? sum : sum + n), 0);
     /** How often two of those whose name is known have the same. */
     const agree = counts.reduce((sum, n, id) => (id === 0 ? sum : sum + (n / known) ** 2), 0);
+    // Of the two records that agree one says how often others have the name.
+    const times = Float64Array.from(counts, (n) =>
+      Math.max(1 / MOST_TIMES, Math.min(MOST_TIMES, Math.max(1, n - 1) / (agree * known))),
+    );
     const f = COMPARED.indexOf(field);
-    return (levels: readonly number[], a: number) => {
-      const id = ids[a]!;
-      if (levels[f] !== 4 || id === 0) return 0;
-      // Of the two records that agree one says how often others have the name.
-      return Math.max(-MOST_RARE, Math.min(MOST_RARE, Math.log2((agree * known) / Math.max(1, counts[id]! - 1))));
-    };
+    return (levels: readonly number[], a: number) => (levels[f] === 4 && ids[a] !== 0 ? times[ids[a]!]! : 1);
   };
-  const [first, last, company] = [bitsOfName('firstName'), bitsOfName('lastName'), bitsOfName('company')];
+  const [first, last, company] = [ofName('firstName'), ofName('lastName'), ofName('company')];
   return (levels, a) => ({ own: first(levels, a), family: last(levels, a), firm: company(levels, a) });
 }

@@ -11,15 +11,15 @@ import {
   bitsOf,
   CERTAIN,
   chanceOf,
+  commonness,
   learnWeights,
   levelsOf,
   mayBeOne,
   patternIfOne,
   patternOf,
-  rarity,
   sharesExactKey,
   weigher,
-  type PairBits,
+  type PairShares,
   type Weights,
 } from './likelihood';
 import { toSubjects } from './subject';
@@ -68,7 +68,7 @@ export interface MatchOutcome {
 /** What a pattern of levels weighs; `least`: how likely it is at the least, for an exact key. */
 interface Scored {
   levels: number[];
-  weighed: PairBits;
+  weighed: PairShares;
   base: number;
   mayBe: boolean;
   least: number;
@@ -99,7 +99,7 @@ export function matchPeople(
   const patternOfRecords = (a: number, b: number) => patternAt(placeOf[a]!, placeOf[b]!);
   const weigh = weigher(learned);
   const patternIfMayBe = patternIfOne(compare);
-  const rarityOf = rarity(subjects);
+  const commonnessOf = commonness(subjects);
   const scored = new Map<number, Scored>();
   const scoreOf = (pattern: number) => {
     let known = scored.get(pattern);
@@ -113,7 +113,7 @@ export function matchPeople(
     return known;
   };
   /** What all fields of a pair say, one of which stands at a place. */
-  const bitsAt = ({ weighed, levels }: Scored, place: number) => bitsFor(weighed, rarityOf(levels, place));
+  const bitsAt = ({ weighed, levels }: Scored, place: number) => bitsFor(weighed, commonnessOf(levels, place));
 
   const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
     const score = scoreOf(patternOfRecords(a, b));
@@ -127,8 +127,8 @@ export function matchPeople(
     Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), least);
   const links: Link[] = [];
   for (let k = 0; k < pairs.size; k++) {
-    const place = pairs.a[k]!;
-    const pattern = patternIfMayBe(place, pairs.b[k]!);
+    const [place, otherPlace] = [pairs.a(k), pairs.b(k)];
+    const pattern = patternIfMayBe(place, otherPlace);
     if (pattern < 0) continue;
     const score = scoreOf(pattern);
     if (score.least === 0 && score.base < HOPELESS) continue;
@@ -139,7 +139,7 @@ export function matchPeople(
       if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
     }
     if (likelihood < lines.judgeFrom) continue;
-    const [one, other] = [records[place]!, records[pairs.b[k]!]!];
+    const [one, other] = [records[place]!, records[otherPlace]!];
     links.push({ a: Math.min(one, other), b: Math.max(one, other), chance: likelihood, pattern });
   }
   const keyOf = (a: number, b: number) => Math.min(a, b) * people.length + Math.max(a, b);

@@ -99,13 +99,13 @@ export function toSubjects(people: readonly Person[]): Subjects {
   const columns = fields.map((field) => [field, intern(people, field, FOLD[field])] as const);
   const { lastName, firstName } = Object.fromEntries(columns) as Record<MatchField, Interned>;
   const records = sortedByName(lastName, firstName);
-  const inOrder = ([field, { ids, ...column }]: readonly [MatchField, Interned]) =>
-    [field, { ...column, ids: column.values.length === 1 ? ids : records.map((record) => ids[record]!) }] as const;
-  return {
-    size: people.length,
-    records,
-    ...(Object.fromEntries(columns.map(inOrder)) as Record<MatchField, Interned>),
-  };
+  const asGiven = new Int32Array(people.length);
+  for (const [, { ids, values }] of columns) {
+    if (values.length === 1) continue;
+    asGiven.set(ids);
+    for (let place = 0; place < records.length; place++) ids[place] = asGiven[records[place]!]!;
+  }
+  return { size: people.length, records, ...(Object.fromEntries(columns) as Record<MatchField, Interned>) };
 }
 
 /** Record indexes by last name, then first name, then index. */
