@@ -1,17 +1,8 @@
 import type { Person } from '../model/person';
 import { COMPARED, comparisons } from './compare';
-import {
-  bitsFor,
-  CERTAIN,
-  chanceOf,
-  levelsOf,
-  mayBeOne,
-  patternOf,
-  sharesExactKey,
-  weigher,
-  type Weights,
-} from './likelihood';
+import { bitsFor, chanceOf, weigher, type Weights } from './likelihood';
 import { evidenceOf, type Evidence } from './match';
+import { CERTAIN, levelsOf, mayBeOne, patternOf, sharesExactKey } from './pattern';
 import { toSubjects } from './subject';
 import { taughtBits } from './taught';
 
@@ -31,7 +22,7 @@ export function likeness(weights: Weights): (a: Person, b: Person) => number | n
     const levels = levelsOf(patternBetween(a, b));
     if (!mayBeOne(levels)) return 0;
     const certain = sharesExactKey(levels) ? CERTAIN : 0;
-    if ((weights.compared ?? 0) < LEAST_COMPARED) return certain || (levels[COMPANY]! >= 2 ? null : 0);
+    if (weights.compared < LEAST_COMPARED) return certain || (levels[COMPANY]! >= 2 ? null : 0);
     return Math.max(chanceOf(bitsFor(weigh(levels)) + taughtBits(weights.taught, levels)), certain);
   };
 }

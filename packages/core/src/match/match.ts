@@ -6,22 +6,9 @@ import { candidatePairs } from './blocks';
 import { cluster, mostLikelyFirst, type Link } from '../grouping/cluster';
 import { groupedBy } from '../grouping/grouped-by';
 import { COMPARED, comparisons, type Compared, type Level } from './compare';
-import {
-  bitsFor,
-  bitsOf,
-  CERTAIN,
-  chanceOf,
-  commonness,
-  learnWeights,
-  levelsOf,
-  mayBeOne,
-  patternIfOne,
-  patternOf,
-  sharesExactKey,
-  weigher,
-  type PairShares,
-  type Weights,
-} from './likelihood';
+import { learnWeights } from './learn';
+import { bitsFor, bitsOf, chanceOf, commonness, weigher, type PairShares, type Weights } from './likelihood';
+import { CERTAIN, levelsOf, mayBeOne, patternIfOne, patternOf, sharesExactKey } from './pattern';
 import { toSubjects } from './subject';
 import { taughtBits, teach } from './taught';
 import { expectedWrong } from './wrong-merges';
@@ -119,7 +106,7 @@ export function matchPeople(
     const score = scoreOf(patternOfRecords(a, b));
     return score.mayBe ? [{ levels: score.levels, bits: bitsAt(score, placeOf[a]!), same }] : [];
   });
-  const weights: Weights = { ...learned, taught: teach(judged), compared: pairs.size };
+  const weights: Weights = { ...learned, taught: teach(judged) };
   /** Chances before and after what was judged. */
   const moves: [before: number, after: number][] = [];
 
@@ -144,13 +131,6 @@ export function matchPeople(
   }
   const keyOf = (a: number, b: number) => Math.min(a, b) * people.length + Math.max(a, b);
   const saidSame = new Set(same.map(([a, b]) => keyOf(a, b)));
-  const chanceIn = (a: number, b: number) => {
-    if (saidSame.has(keyOf(a, b))) return 1 - NEVER_SURE;
-    const score = scoreOf(patternOfRecords(a, b));
-    if (!score.mayBe) return SAYS_NOTHING;
-    const chance = likelihoodOf(score, bitsAt(score, placeOf[a]!));
-    return Math.min(1 - NEVER_SURE, Math.max(NEVER_SURE, chance));
-  };
   const conflict = (a: number, b: number) => scoreOf(patternOfRecords(a, b)).base < -1;
   const mergeAt = (mergeFrom: number): Merged => {
     const likely = mostLikelyFirst(links.filter(({ chance }) => chance >= mergeFrom));
@@ -160,11 +140,20 @@ export function matchPeople(
       if (roots[link.a] !== roots[link.b]) continue;
       for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
     }
-    let [pairs, wrong] = [0, 0];
-    for (const records of groupedBy(reasons.keys(), (record) => roots[record]!).values()) {
-      pairs += (records.length * (records.length - 1)) / 2;
-      wrong += expectedWrong(records, chanceIn);
+    // What a person put together is no guess, and no group that should not be.
+    const judged = new Set(same.map(([a]) => roots[a]));
+    const sizes = new Map([[1, people.length - reasons.size]]);
+    let pairs = 0;
+    for (const [root, records] of groupedBy(reasons.keys(), (record) => roots[record]!)) {
+      const size = records.length;
+      pairs += (size * (size - 1)) / 2;
+      if (!judged.has(root)) sizes.set(size, (sizes.get(size) ?? 0) + 1);
     }
+    const guessed = likely.filter(({ a, b }) => roots[a] === roots[b] && !saidSame.has(keyOf(a, b)));
+    const wrong = expectedWrong(
+      sizes,
+      guessed.reduce((sum, { chance }) => sum + 1 - chance, 0),
+    );
     return { mergeFrom, roots, reasons, pairs, wrong, expectedError: pairs === 0 ? 0 : wrong / pairs };
   };
   const { mergeFrom, roots, reasons, ...merged } =
@@ -206,24 +195,19 @@ export function matchPeople(
   };
 }
 
-/** By so much what is expected was too high or too low on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
-const TOO_HIGH = 2.5;
-const TOO_LOW = 2;
+/** By so many times what is expected was too high or too low on lists whose truth is known (bench/match-sets.ts), beside what chance does. */
+const OFF = 1.5;
 const NINE_OF_TEN = 1.645;
 
 /** The share of merges that is wrong, where so many of them are expected to be: counts vary as Poisson's do, and the model errs. */
 function errorRange(wrong: number, merged: number): { low: number; high: number } {
   if (merged === 0) return { low: 0, high: 0 };
-  const [few, many] = [wrong / TOO_HIGH, wrong * TOO_LOW];
+  const [few, many] = [wrong / OFF, wrong * OFF];
   return {
     low: Math.max(0, few - NINE_OF_TEN * Math.sqrt(few)) / merged,
     high: Math.min(merged, many + NINE_OF_TEN * Math.sqrt(many) + NINE_OF_TEN ** 2 / 2) / merged,
   };
 }
-
-/** Of two records that no rule lets be one person the weights know nothing: they are one for others' sake, or not at all. */
-const SAYS_NOTHING = 0.5;
-const NEVER_SURE = 1e-6;
 
 /** The pairs that a person judged, one by one. */
 function judgedPairs(same: readonly (readonly [number, number])[], different: readonly (readonly number[])[]) {

@@ -1,4 +1,5 @@
 import { LEVELS, type Compare, type Compared } from './compare';
+import { shares } from './kinds';
 import type { Interned, Subjects } from './subject';
 
 /** The list, how its records are compared, and what draws from it. */
@@ -9,12 +10,6 @@ export interface Drawn {
   random: () => number;
 }
 const DRAWS = 10_000;
-
-/** Counts as shares of their sum. */
-export const shares = (counts: number[]): number[] => {
-  const sum = counts.reduce((a, b) => a + b, 0);
-  return counts.map((n) => n / sum);
-};
 
 /** In lists that are too small to say, first and last names go together as they do in a list of a few countries. */
 const USUAL = { times: 3, weighs: 5 };
@@ -101,11 +96,21 @@ export const atMost = (names: readonly number[], share: number): number[] => {
   return both <= share ? [...names] : withBoth(names, Math.min(both, share * (1 - both)));
 };
 
-/** Of relatives and colleagues of one last name no more than these have one first name: sons called as their fathers. */
+/** Of a family no more than these have one first name: sons called as their fathers. */
 const MOST_CALLED_ALIKE = 0.15;
 
-/** Relatives and colleagues of one last name have one first name at least as often as any two people. */
-export function ofRelatives(names: readonly number[], random: readonly number[]): number[] {
+/**
+ * Relatives, colleagues and neighbours of one last name have one first name as often as any two people at least, and no more often than
+ * chance has it and families call their own alike.
+ *
+ * @param random how often any two first names show each level
+ * @param kin share of those of one last name who are of one family
+ * @param byChance share of the pairs that have both names in common by chance
+ */
+export function ofRelatives(
+  names: readonly number[],
+  { random, kin, byChance }: { random: readonly number[]; kin: number; byChance: number },
+): number[] {
   const lastAt = (first: number) => names[first * LEVELS + LEVELS - 1]!;
   const others = lastAt(1) + lastAt(2) + lastAt(3);
   const least = shares(
@@ -114,5 +119,6 @@ export function ofRelatives(names: readonly number[], random: readonly number[])
       return Math.max(share, (random[first]! * names[LEVELS + last]!) / random[1]!);
     }),
   );
-  return withBoth(least, Math.min(least[BOTH_SAME]!, (others * MOST_CALLED_ALIKE) / (1 - MOST_CALLED_ALIKE)));
+  const calledAlike = (kin * others * MOST_CALLED_ALIKE) / (1 - MOST_CALLED_ALIKE);
+  return withBoth(least, Math.min(least[BOTH_SAME]!, byChance + calledAlike));
 }

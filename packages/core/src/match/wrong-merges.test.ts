@@ -1,38 +1,46 @@
+import { seededRandom } from '../text/random';
 import { expectedWrong } from './wrong-merges';
 
-const by =
-  (...chances: [number, number, number][]) =>
-  (a: number, b: number) =>
-    chances.find(([x, y]) => (x === a && y === b) || (x === b && y === a))![2];
-
-test('of two records it is what their chance leaves', () => {
-  expect(expectedWrong([4, 9], by([4, 9, 0.9]))).toBeCloseTo(0.1, 12);
-});
-
-test('of three it is what all five ways to fall into people weigh', () => {
-  // By hand: odds 9, 9, 4 to the power of 2/3 as chances, then every partition by its product.
-  const [p, q, r] = [9, 9, 4].map((odds) => odds ** (2 / 3) / (1 + odds ** (2 / 3))) as [number, number, number];
-  const ways = [
-    [p * q * r, 0],
-    [p * (1 - q) * (1 - r), 2],
-    [(1 - p) * q * (1 - r), 2],
-    [(1 - p) * (1 - q) * r, 2],
-    [(1 - p) * (1 - q) * (1 - r), 3],
-  ] as const;
-  const all = ways.reduce((sum, [weight]) => sum + weight, 0);
-  const wrong = ways.reduce((sum, [weight, apart]) => sum + weight * apart, 0) / all;
-  expect(expectedWrong([0, 1, 2], by([0, 1, 0.9], [0, 2, 0.9], [1, 2, 0.8]))).toBeCloseTo(wrong, 12);
-});
-
-test('a third record that is alike both speaks for the two, in a large group as in a small one', () => {
-  const alike = (doubted: number) => (a: number, b: number) => (a + b === 1 ? doubted : 0.999);
-  for (const size of [3, 4, 6, 7, 9]) {
-    const records = Array.from({ length: size }, (_, i) => i);
-    const wrong = expectedWrong(records, alike(0.5));
-    expect(wrong).toBeGreaterThanOrEqual(0);
-    expect(wrong).toBeLessThan(0.5);
+/** People of one, two, three records, of whom some pairs are taken for one: what comes of it, and how many pairs are wrong. */
+function mistaken(people: readonly number[], times: number, random: () => number) {
+  const groups = people.flatMap((n, i) => Array.from({ length: n }, () => i + 1));
+  let wrong = 0;
+  for (let k = 0; k < times; k++) {
+    const [i, j] = [0, 0].map(() => groups.splice(Math.floor(random() * groups.length), 1)[0]!) as [number, number];
+    wrong += i * j;
+    groups.push(i + j);
   }
-  // Of a very large one some records tell for all of its 19,900 pairs.
-  const many = Array.from({ length: 200 }, (_, i) => i);
-  expect(expectedWrong(many, () => 0.999)).toBeCloseTo(19.9, 6);
+  const sizes = new Map<number, number>();
+  for (const size of groups) sizes.set(size, (sizes.get(size) ?? 0) + 1);
+  return { sizes, wrong };
+}
+
+const sum = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
+
+test('groups larger than anybody has records tell how far the pairs can be believed', () => {
+  const random = seededRandom(8);
+  const lists = Array.from({ length: 40 }, () => mistaken([2400, 1200, 400], 12, random));
+  for (const off of [0.5, 1, 2]) {
+    const said = lists.map(({ sizes, wrong }) => expectedWrong(sizes, wrong * off));
+    // What the pairs say is off by a factor of two either way: what is said, by less than 1.4.
+    const ratio = sum(said) / sum(lists.map(({ wrong }) => wrong));
+    expect([off, ratio > (off < 1 ? 0.72 : 0.9) && ratio < (off > 1 ? 1.4 : 1.1)]).toEqual([off, true]);
+  }
+});
+
+test('where no size breaks off, each pair speaks for itself', () => {
+  const natural = new Map([1000, 300, 90, 27, 8, 3, 1].map((groups, i) => [i + 1, groups]));
+  expect(expectedWrong(natural, 4.2)).toBe(4.2);
+  expect(expectedWrong(new Map([[1, 50]]), 0)).toBe(0);
+  expect(expectedWrong(new Map(), 0)).toBe(0);
+});
+
+test('a list that was brought in twice is not taken for one of wrong merges', () => {
+  const twice = new Map([
+    [2, 1000],
+    [4, 300],
+    [6, 100],
+  ]);
+  // 4,300 pairs of one person, and hardly a doubt about any.
+  expect(expectedWrong(twice, 0.5)).toBeLessThan(25);
 });

@@ -1,58 +1,61 @@
-/** A larger group has too many ways to fall into people to look at each. */
-const LARGEST_GROUP = 6;
-/** Of a group that is larger still so many records tell for all. */
-const MOST_LOOKED_AT = 40;
+/** Sizes break off where groups are fewer than this share of what the two sizes before lead one to expect. */
+const BREAK = 0.1;
+/** What the pairs say of themselves weighs as much as so many groups that should not be. */
+const PAIRS_WEIGH = 3;
+/** Of groups that should not be no more than so many times as many as expected are taken for two people. */
+const MOST_TIMES = 3;
 
 /**
- * How many of the pairs of a merged group are expected to be two people.
+ * How many of the pairs of merged groups are expected to be two people.
  *
- * All ways in which the group can fall into people are weighed by the chances of its pairs: who is alike two records of one person is
- * so more surely than by either. The pairs of `n` records are not so many witnesses, since each record speaks in `n - 1` of them, so
- * their log-odds count `2 / n` (a composite likelihood; Varin, Reid, Firth 2011, from memory).
+ * Each pair says how likely it is one. But where two people are taken for one, all their records come together: people of `i` and of `j`
+ * records make a group of `i + j` with `i * j` wrong pairs. How often people have how many records so says how wrong pairs spread over the
+ * sizes. As somebody stands in each source once, the sizes break off somewhere; larger groups are two people, and whether they are more
+ * or fewer than the pairs lead one to expect says how far the pairs can be believed (a rate under a gamma prior, seen as Poisson counts).
  *
- * @param records at least two
- * @param chanceOf how likely two of them are one person, over 0 and under 1
+ * @param sizes how many groups there are of each size, single records as size 1
+ * @param byPairs how many pairs are wrong by what each says of itself
  */
-export function expectedWrong(records: readonly number[], chanceOf: (a: number, b: number) => number): number {
-  const n = records.length;
-  if (n === 2) return 1 - chanceOf(records[0]!, records[1]!);
-  if (n > MOST_LOOKED_AT) {
-    const some = Array.from({ length: MOST_LOOKED_AT }, (_, i) => records[Math.floor((i * n) / MOST_LOOKED_AT)]!);
-    return (expectedWrong(some, chanceOf) * n * (n - 1)) / (MOST_LOOKED_AT * (MOST_LOOKED_AT - 1));
-  }
-  const chances = records.map((a, i) => records.map((b, j) => (i === j ? 1 : chanceOf(a, b))));
-  if (n > LARGEST_GROUP) return wrongByWitness(chances);
-  const together = chances.map((row) => row.map((chance) => 1 / (1 + ((1 - chance) / chance) ** (2 / n))));
-  const personOf = new Array<number>(n).fill(0);
-  let all = 0;
-  let wrong = 0;
-  const place = (i: number, people: number, weight: number, apart: number) => {
-    if (i === n) {
-      all += weight;
-      wrong += weight * apart;
-      return;
-    }
-    for (let person = 0; person <= people; person++) {
-      personOf[i] = person;
-      let [itsWeight, itsApart] = [weight, apart];
-      for (let j = 0; j < i; j++) {
-        if (personOf[j] === person) itsWeight *= together[i]![j]!;
-        else {
-          itsWeight *= 1 - together[i]![j]!;
-          itsApart++;
-        }
-      }
-      place(i + 1, Math.max(people, person + 1), itsWeight, itsApart);
-    }
-  };
-  place(0, 0, 1, 0);
-  return wrong / all;
+export function expectedWrong(sizes: ReadonlyMap<number, number>, byPairs: number): number {
+  const largest = largestOfOne(sizes);
+  if (largest === null || byPairs === 0) return byPairs;
+  const met = meetings(sizes, largest);
+  const pairs = sum(met, ([, { pairs }]) => pairs);
+  const tooLarge = met.filter(([size]) => size > largest);
+  const within = 1 - sum(tooLarge, ([, { pairs }]) => pairs) / pairs;
+  const expected = (byPairs * sum(tooLarge, ([, { groups }]) => groups)) / pairs;
+
+  const wrongIn = new Map(met.map(([size, { pairs, groups }]) => [size, pairs / groups]));
+  const found = [...sizes].filter(([size]) => size > largest);
+  const seen = sum(found, ([, groups]) => groups);
+  const wrong = sum(found, ([size, groups]) => groups * (wrongIn.get(size) ?? wrongOfEqual(size, largest)));
+  const counted = Math.min(seen, MOST_TIMES * (expected + 1));
+  const believed = (PAIRS_WEIGH + counted) / (PAIRS_WEIGH + expected);
+  return byPairs * believed * within + (seen === 0 ? 0 : (wrong * counted) / seen);
 }
 
-/** Each pair by itself, or by the one other record that speaks best for both. */
-function wrongByWitness(chances: readonly (readonly number[])[]): number {
-  let wrong = 0;
-  for (let i = 0; i < chances.length; i++)
-    for (let j = 0; j < i; j++) wrong += 1 - Math.max(...chances[i]!.map((chance, k) => chance * chances[k]![j]!));
-  return wrong;
+/** The most records that somebody has, null where the sizes do not break off. */
+function largestOfOne(sizes: ReadonlyMap<number, number>): number | null {
+  const of = (size: number) => sizes.get(size) ?? 0;
+  for (let size = 2; of(size) > 0; size++)
+    if ((BREAK * of(size) ** 2) / of(size - 1) >= Math.max(1, of(size + 1))) return size;
+  return null;
 }
+
+/** What comes of any two people of up to so many records, by the size of the group: how many groups, and pairs in them that are wrong. */
+function meetings(sizes: ReadonlyMap<number, number>, largest: number) {
+  const met = new Map<number, { groups: number; pairs: number }>();
+  const of = (size: number) => sizes.get(size) ?? 0;
+  for (let i = 1; i <= largest; i++)
+    for (let j = i; j <= largest; j++) {
+      const groups = of(i) * of(j) * (i === j ? 0.5 : 1);
+      const known = met.get(i + j) ?? { groups: 0, pairs: 0 };
+      if (groups > 0) met.set(i + j, { groups: known.groups + groups, pairs: known.pairs + groups * i * j });
+    }
+  return [...met];
+}
+
+/** Wrong pairs of a group that is larger than two people make, if it is as few as can be with as many records each. */
+const wrongOfEqual = (size: number, largest: number) => (size ** 2 / 2) * (1 - 1 / Math.ceil(size / largest));
+
+const sum = <T>(items: readonly T[], of: (item: T) => number) => items.reduce((all, item) => all + of(item), 0);

@@ -1,8 +1,8 @@
 import Database from 'better-sqlite3';
-import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ANY_AGE, questionKey, type Question } from '@sieve/core';
+import { ANY_AGE, questionKey, weigher, type Question, type Weights } from '@sieve/core';
 import { settings } from '@sieve/contract';
 import { decisionRows, standingDecisions } from '../decisions/store';
 import { jobById } from '../jobs/store';
@@ -111,4 +111,28 @@ test('questions to finders that were named otherwise are the same questions stil
   expect(factsAt(db, 6, ANY_AGE)(asked).fact).toMatchObject({ answer: { email: null }, askedAt: 5 });
   const charged = db.$client.prepare(`SELECT question FROM charges WHERE who = 'beacon'`).pluck();
   expect(charged.get()).toBe(questionKey(asked));
+});
+
+test('weights that were learned before kinds of pairs were told apart weigh as they did, older ones are learned anew', () => {
+  const shown = (level: number) => ({
+    fields: Array.from({ length: 9 }, () => Array.from({ length: 5 }, (_, l) => (l === level ? 0.8 : 0.05))),
+    names: Array.from({ length: 25 }, () => 0.04),
+  });
+  const before = { m: [[1]], u: [[2]], prior: 0.2, same: shown(4), close: shown(3), strangers: shown(1), taught: null };
+  const weights = [{ m: [[1]], u: [[2]] }, { ...before, closeShare: 0.25 }, null].map(
+    (one) => one && JSON.stringify(one),
+  );
+  const kept = new Database(':memory:');
+  kept.exec('CREATE TABLE jobs (weights text)');
+  for (const one of weights) kept.prepare('INSERT INTO jobs VALUES (?)').run(one);
+  kept.exec(readFileSync(join(__dirname, '../../migrations/0013_kinds_of_pairs.sql'), 'utf8'));
+  const [oldest, old, none] = kept.prepare('SELECT weights FROM jobs').pluck().all() as (string | null)[];
+  expect([oldest, none]).toEqual([null, null]);
+  const now = JSON.parse(old!) as Weights;
+  expect(now).toMatchObject({ m: [[1]], u: [[2]], kinship: 1, taught: null, compared: 0 });
+  const { same, close, strangers } = weigher(now)([0, 0, 0, 0, 0, 4, 0, 0, 0]);
+  expect([same, close, strangers]).toEqual(
+    [0.2 * 0.8, 0.8 * 0.25 * 0.05, 0.8 * 0.75 * 0.05].map((share) => expect.closeTo(share, 12)),
+  );
+  kept.close();
 });
