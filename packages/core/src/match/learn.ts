@@ -71,12 +71,12 @@ export function learnWeights(
   const matched = same.share * all;
   // Records of one person are one: each has as many matches as the mean of them.
   const people = subjects.size / (1 + (2 * matched) / subjects.size);
-  const namesakes = namesakesIn(drawn, people) / pairs.size;
+  const known = { random: u, namesakes: namesakesIn(drawn, people) / pairs.size, kin, handful: HANDFUL / pairs.size };
   const kinds = apart(same, others, seen, Math.min(0.9, Math.max(1e-6, matched / pairs.size)));
   maximise(
     KINDS.map((name) => kinds[name]),
     seen,
-    { ofOne: 2, unseen: 0, onlyFirst: false, settle: () => settle(kinds, u, namesakes, kin) },
+    { ofOne: 2, unseen: 0, onlyFirst: false, settle: () => settle(kinds, known) },
   );
   const grown = (kinds.stayed.share + kinds.moved.share) * pairs.size > matched * MOST_GROWTH;
   return weightsOf(grown ? twoKinds(same, others) : kinds, kin, pairs.size);
@@ -107,7 +107,7 @@ const twoKinds = (same: Kind, others: Kind): Kinds => ({
 });
 
 /** A second pass that finds so many more matches than the first has begun to call something else a match. */
-const MOST_GROWTH = 1.3;
+const MOST_GROWTH = 2;
 const ROUNDS = 25;
 /** A share of a pair that changes nothing. */
 const NOTHING = 1e-9;
@@ -152,19 +152,24 @@ function maximise(kinds: readonly Kind[], seen: readonly Seen[], { ofOne, unseen
   }
 }
 
-/**
- * What is known of the kinds before any pair is seen.
- *
- * @param random what any two records show
- * @param namesakes how many of the compared pairs are strangers of one name, at most
- * @param kin share of those of one last name and firm or place who are of one family
- */
-function settle(
-  { stayed, moved, colleagues, neighbours, strangers }: Kinds,
-  random: Shares,
-  namesakes: number,
-  kin: number,
-) {
+/** What is known of the kinds before any pair is seen. */
+interface Known {
+  /** What any two records show. */
+  random: Shares;
+  /** How many of the compared pairs are strangers of one name, at most. */
+  namesakes: number;
+  /** Share of those of one last name and firm or place who are of one family. */
+  kin: number;
+  /** A handful of pairs is no sign that people change the job: the share of the pairs that it takes. */
+  handful: number;
+}
+const HANDFUL = 6;
+
+function settle({ stayed, moved, colleagues, neighbours, strangers }: Kinds, known: Known) {
+  const { random, namesakes, kin, handful } = known;
+  const few = Math.min(moved.share, handful);
+  moved.share = Math.max(1e-12, moved.share - few);
+  stayed.share += few;
   // A new job changes neither the name nor how it is written.
   const ofOne = mixed([stayed, moved]);
   for (const kind of [stayed, moved])
