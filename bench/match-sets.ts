@@ -1,8 +1,10 @@
 // Whether the error of merging that is said is the true one: on lists of seven shapes, each with an error model of its own.
-// npm run bench -- match-sets [SEED]      invented people; the truth is known here and nowhere in the program
+// npm run bench -- match-sets [SEED [TIMES]]      invented people, so many times as many; the truth is known here and nowhere in the program
 import { matchOptions, matchPeople, NO_LISTS, tidier, type Column, type Person, type Target } from '@sieve/core';
 import { seededRandom } from '@sieve/core/text/random';
 import { FIRST, FIRM_WORDS, LAST, PLACES, STEMS, TITLES } from '../packages/standins/src/world/words';
+
+const [seed, TIMES] = [Number(process.argv[2] ?? 1), Number(process.argv[3] ?? 1)];
 
 type Row = Partial<Record<Target, string>>;
 interface Entity extends Row {
@@ -100,7 +102,7 @@ const firstNames = (n: number, r: Random): string[] => {
   while (names.size < n) names.add(r.skewed(FIRST, 1.2));
   return [...names];
 };
-const count = (n: number) => Array.from({ length: n }, (_, id) => id);
+const count = (n: number) => Array.from({ length: Math.round(n * TIMES) }, (_, id) => id);
 const plain = (id: number, r: Random, firms: number): Entity => {
   const where = r.below(firms);
   const place = PLACES[where % PLACES.length]!;
@@ -322,7 +324,6 @@ function listOf({ people, record, copies }: Shape, seed: number): { list: Person
   return { list, truth };
 }
 
-const seed = Number(process.argv[2] ?? 1);
 const pairsOf = (keys: readonly (string | number)[]) => {
   const sizes = new Map<string | number, number>();
   for (const key of keys) sizes.set(key, (sizes.get(key) ?? 0) + 1);

@@ -10,6 +10,7 @@ UPDATE `jobs` SET `weights` = json_object(
     'colleagues', json_object(
       'share', (1 - (`weights` ->> '$.prior')) * (`weights` ->> '$.closeShare'), 'shown', json_extract(`weights`, '$.close')),
     'neighbours', json_object('share', 0, 'shown', json_extract(`weights`, '$.close')),
+    'townspeople', json_object('share', 0, 'shown', json_extract(`weights`, '$.close')),
     'strangers', json_object(
       'share', (1 - (`weights` ->> '$.prior')) * (1 - (`weights` ->> '$.closeShare')), 'shown', json_extract(`weights`, '$.strangers'))
   ),

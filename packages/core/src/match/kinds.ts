@@ -2,11 +2,18 @@ import { COMPARED, LEVELS } from './compare';
 
 /**
  * Kinds of pairs. Of one person: two records of one job, or of two, who changes it having new firm, title, address and line at once. Of
- * two people: of one firm, of one place, or strangers whom a block brought together for their names.
+ * two people: of one firm, of one place, of one town that are known to live apart in it, or strangers whom a block brought together for
+ * their names.
  */
-export const KINDS = ['stayed', 'moved', 'colleagues', 'neighbours', 'strangers'] as const;
+export const OF_ONE = ['stayed', 'moved'] as const;
+export const CLOSE = ['colleagues', 'neighbours', 'townspeople'] as const;
+export const OF_TWO = [...CLOSE, 'strangers'] as const;
+export const KINDS = [...OF_ONE, ...OF_TWO];
 export type KindName = (typeof KINDS)[number];
-export const OF_ONE: readonly KindName[] = ['stayed', 'moved'];
+type OfTwo = (typeof OF_TWO)[number];
+
+export const ofTwo = <T>(make: (name: OfTwo) => T) =>
+  Object.fromEntries(OF_TWO.map((name) => [name, make(name)])) as Record<OfTwo, T>;
 
 /** How often each level of each field is seen among some pairs. */
 export type Shares = number[][];

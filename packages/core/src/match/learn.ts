@@ -1,6 +1,6 @@
 import { samplePairs, type Pairs } from './blocks';
 import { COMPARED, LEVELS, type Compare, type Compared } from './compare';
-import { bitsIn, count, independent, KINDS, mixed, shares, sharesIn, times } from './kinds';
+import { bitsIn, count, independent, KINDS, mixed, OF_TWO, ofTwo, shares, sharesIn, times } from './kinds';
 import type { Kind, Kinds, Shares } from './kinds';
 import { chanceOf, weightsOf, type Weights } from './likelihood';
 import { atMost, kinship, namesakesIn, ofRelatives } from './namesakes';
@@ -10,10 +10,17 @@ import type { Subjects } from './subject';
 const FIRST = COMPARED.indexOf('firstName');
 const COMPANY = COMPARED.indexOf('company');
 const PLACE = COMPARED.indexOf('city');
+const TITLE = COMPARED.indexOf('title');
 const fieldsOf = (...names: Compared[]) => new Set(names.map((name) => COMPARED.indexOf(name)));
 const BY_NAME = fieldsOf('firstName', 'lastName', 'email');
 /** What is new with a new job. */
 const OF_THE_JOB = fieldsOf('company', 'title', 'email', 'phone');
+/** What two people of a kind agree on, by field and level; the first that fits. */
+const HAVE_IN_COMMON: readonly [(typeof OF_TWO)[number], field: number, levels: readonly number[]][] = [
+  ['colleagues', COMPANY, [3, 4]],
+  ['neighbours', PLACE, [3, 4]],
+  ['townspeople', PLACE, [2]],
+];
 const SMOOTH = 0.5;
 /** Pairs that are enough to learn from. */
 const LEARN_FROM = 30_000;
@@ -46,7 +53,7 @@ interface Seen {
  *
  * First over all pairs of records: u from pairs drawn at random, and pairs that share no block count as different people.
  * That cannot go astray, but takes the others for less alike than they are, since pairs that share a block agree on names
- * far more often. So then all is learned among the compared pairs, from where the first pass ended, as five kinds (after
+ * far more often. So then all is learned among the compared pairs, from where the first pass ended, as several kinds (after
  * Larsen and Rubin 2001): colleagues agree on the firm and what hangs on it, neighbours on the place, strangers on neither.
  *
  * @param pairs the compared pairs; of very many, a sample is learned from
@@ -101,9 +108,7 @@ function seenAmong(pairs: Pairs, compare: Record<Compared, Compare>): Seen[] {
 const twoKinds = (same: Kind, others: Kind): Kinds => ({
   stayed: same,
   moved: { ...same, share: 0 },
-  colleagues: others,
-  neighbours: { ...others, share: 0 },
-  strangers: { ...others, share: 0 },
+  ...ofTwo((name) => (name === 'colleagues' ? others : { ...others, share: 0 })),
 });
 
 /** A second pass that finds so many more matches than the first has begun to call something else a match. */
@@ -165,8 +170,8 @@ interface Known {
 }
 const HANDFUL = 6;
 
-function settle({ stayed, moved, colleagues, neighbours, strangers }: Kinds, known: Known) {
-  const { random, namesakes, kin, handful } = known;
+function settle(kinds: Kinds, { random, namesakes, kin, handful }: Known) {
+  const { stayed, moved, strangers } = kinds;
   const few = Math.min(moved.share, handful);
   moved.share = Math.max(1e-12, moved.share - few);
   stayed.share += few;
@@ -177,11 +182,9 @@ function settle({ stayed, moved, colleagues, neighbours, strangers }: Kinds, kno
       names: ofOne.names,
       fields: kind.shown.fields.map((field, f) => (OF_THE_JOB.has(f) ? field : ofOne.fields[f]!)),
     };
-  for (const [kind, f] of [
-    [colleagues, COMPANY],
-    [neighbours, PLACE],
-  ] as const) {
-    const agree = random[f]![3]! + random[f]![4]!;
+  for (const [name, f, levels] of HAVE_IN_COMMON) {
+    const kind = kinds[name];
+    const agree = levels.reduce((sum, level) => sum + random[f]![level]!, 0);
     const byChance = (namesakes * agree) / kind.share;
     kind.shown.names = ofRelatives(kind.shown.names, { random: random[FIRST]!, kin, byChance });
   }
@@ -192,32 +195,23 @@ function settle({ stayed, moved, colleagues, neighbours, strangers }: Kinds, kno
   };
 }
 
-/** The kinds to begin with: of others who agree on a firm are colleagues, who agree on a place neighbours. */
+/** The kinds to begin with. */
 function apart(same: Kind, others: Kind, seen: readonly Seen[], prior: number): Kinds {
   const sameBits = bitsIn({ ...same, share: prior });
   const otherBits = bitsIn({ ...others, share: 1 - prior });
-  const begun = () => ({ sum: SMOOTH, shown: times(others.shown, SMOOTH) });
-  const [colleagues, neighbours, strangers] = [begun(), begun(), begun()];
+  const begun = ofTwo(() => ({ sum: SMOOTH, shown: times(others.shown, SMOOTH) }));
   for (const { levels, n, mayBe } of seen) {
     const other = mayBe ? (1 - chanceOf(sameBits(levels) - otherBits(levels))) * n : n;
-    const kind = levels[COMPANY]! >= 3 ? colleagues : levels[PLACE]! >= 3 ? neighbours : strangers;
+    const kind = begun[HAVE_IN_COMMON.find(([, f, at]) => at.includes(levels[f]!))?.[0] ?? 'strangers'];
     kind.sum += other;
     count(kind.shown, levels, other);
   }
-  const all = colleagues.sum + neighbours.sum + strangers.sum;
-  const kindOf = ({ sum, shown }: typeof colleagues): Kind => ({
-    share: ((1 - prior) * sum) / all,
-    shown: sharesIn(shown),
-  });
-  const moved = same.shown.fields.map((field, f) =>
-    COMPARED[f] === 'company' || COMPARED[f] === 'title' ? START_MOVED.shows : field,
-  );
+  const all = OF_TWO.reduce((sum, name) => sum + begun[name].sum, 0);
+  const fields = same.shown.fields.map((field, f) => (f === COMPANY || f === TITLE ? START_MOVED.shows : field));
   return {
     stayed: { share: prior * (1 - START_MOVED.share), shown: same.shown },
-    moved: { share: prior * START_MOVED.share, shown: { ...same.shown, fields: moved } },
-    colleagues: kindOf(colleagues),
-    neighbours: kindOf(neighbours),
-    strangers: kindOf(strangers),
+    moved: { share: prior * START_MOVED.share, shown: { ...same.shown, fields } },
+    ...ofTwo((name) => ({ share: ((1 - prior) * begun[name].sum) / all, shown: sharesIn(begun[name].shown) })),
   };
 }
 

@@ -1,5 +1,5 @@
 import { COMPARED } from './compare';
-import { bitsIn, mixed, OF_ONE, KINDS, type Kinds, type Shares } from './kinds';
+import { bitsIn, CLOSE, mixed, OF_ONE, OF_TWO, type KindName, type Kinds, type Shares } from './kinds';
 import type { Subjects } from './subject';
 import type { TaughtBits } from './taught';
 
@@ -18,7 +18,7 @@ export interface Weights {
 
 export const weightsOf = (kinds: Kinds, kinship: number, compared: number): Weights => ({
   m: mixed(OF_ONE.map((name) => kinds[name])).fields,
-  u: mixed(KINDS.filter((name) => !OF_ONE.includes(name)).map((name) => kinds[name])).fields,
+  u: mixed(OF_TWO.map((name) => kinds[name])).fields,
   kinds,
   kinship,
   taught: null,
@@ -37,16 +37,12 @@ export function weigher({
   kinds,
   kinship,
 }: Pick<Weights, 'kinds' | 'kinship'>): (levels: readonly number[]) => PairShares {
-  const bits = Object.fromEntries(KINDS.map((name) => [name, bitsIn(kinds[name])])) as Record<
-    keyof Kinds,
-    ReturnType<typeof bitsIn>
-  >;
-  return (levels) => ({
-    same: 2 ** bits.stayed(levels) + 2 ** bits.moved(levels),
-    close: 2 ** bits.colleagues(levels) + 2 ** bits.neighbours(levels),
-    strangers: 2 ** bits.strangers(levels),
-    kinship,
-  });
+  const shareOf = (names: readonly KindName[]) => {
+    const bits = names.map((name) => bitsIn(kinds[name]));
+    return (levels: readonly number[]) => bits.reduce((sum, bitsOf) => sum + 2 ** bitsOf(levels), 0);
+  };
+  const [same, close, strangers] = [shareOf(OF_ONE), shareOf(CLOSE), shareOf(['strangers'])];
+  return (levels) => ({ same: same(levels), close: close(levels), strangers: strangers(levels), kinship });
 }
 
 /** What all fields of a pair say together with the prior, in bits; a rare last name says more to strangers than to relatives. */
