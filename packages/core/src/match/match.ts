@@ -1,16 +1,11 @@
 import { lowestAllowed, type Merged } from './accepted-error';
 import { errorCurve, type LinePoint } from './error-curve';
 import type { Person } from '../model/person';
-import { seededRandom } from '../text/random';
-import { candidatePairs } from './blocks';
 import { cluster, mostLikelyFirst, type Link } from '../grouping/cluster';
-import { groupedBy } from '../grouping/grouped-by';
-import { COMPARED, comparisons, type Compared, type Level } from './compare';
-import { learnWeights } from './learn';
-import { bitsFor, bitsOf, chanceOf, commonness, weigher, type PairShares, type Weights } from './likelihood';
-import { CERTAIN, levelsOf, mayBeOne, patternIfOne, patternOf, sharesExactKey } from './pattern';
-import { toSubjects } from './subject';
-import { taughtBits, teach } from './taught';
+import { COMPARED, type Compared, type Level } from './compare';
+import { bitsOf, type Weights } from './likelihood';
+import { levelsOf } from './pattern';
+import { weighPairs } from './weigh-pairs';
 import { expectedWrong } from './wrong-merges';
 
 export interface MatchLines {
@@ -52,15 +47,6 @@ export interface MatchOutcome {
   taught: { judged: number; moved: number } | null;
 }
 
-/** What a pattern of levels weighs; `least`: how likely it is at the least, for an exact key. */
-interface Scored {
-  levels: number[];
-  weighed: PairShares;
-  base: number;
-  mayBe: boolean;
-  least: number;
-}
-
 const MOST_DOUBTFUL = 5000;
 
 /**
@@ -75,63 +61,9 @@ export function matchPeople(
   same: readonly (readonly [number, number])[] = [],
   different: readonly (readonly number[])[] = [],
 ): MatchOutcome {
-  const subjects = toSubjects(people);
-  const compare = comparisons(subjects);
-  const pairs = candidatePairs(subjects);
-  const learned = learnWeights(pairs, subjects, compare, seededRandom(2026));
-  const { records } = subjects;
-  const placeOf = new Int32Array(records.length);
-  for (const [place, record] of records.entries()) placeOf[record] = place;
-  const patternAt = patternOf(compare);
-  const patternOfRecords = (a: number, b: number) => patternAt(placeOf[a]!, placeOf[b]!);
-  const weigh = weigher(learned);
-  const patternIfMayBe = patternIfOne(compare);
-  const commonnessOf = commonness(subjects);
-  const scored = new Map<number, Scored>();
-  const scoreOf = (pattern: number) => {
-    let known = scored.get(pattern);
-    if (!known) {
-      const levels = levelsOf(pattern);
-      const weighed = weigh(levels);
-      const least = sharesExactKey(levels) ? CERTAIN : 0;
-      known = { levels, weighed, base: bitsFor(weighed), mayBe: mayBeOne(levels), least };
-      scored.set(pattern, known);
-    }
-    return known;
-  };
-  /** What all fields of a pair say, one of which stands at a place. */
-  const bitsAt = ({ weighed, levels }: Scored, place: number) => bitsFor(weighed, commonnessOf(levels, place));
-
-  const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
-    const score = scoreOf(patternOfRecords(a, b));
-    return score.mayBe ? [{ levels: score.levels, bits: bitsAt(score, placeOf[a]!), same }] : [];
-  });
-  const weights: Weights = { ...learned, taught: teach(judged) };
-  /** Chances before and after what was judged. */
-  const moves: [before: number, after: number][] = [];
-
-  const likelihoodOf = ({ levels, least }: Scored, bits: number) =>
-    Math.max(chanceOf(bits + taughtBits(weights.taught, levels)), least);
-  const links: Link[] = [];
-  for (let k = 0; k < pairs.size; k++) {
-    const [place, otherPlace] = [pairs.a(k), pairs.b(k)];
-    const pattern = patternIfMayBe(place, otherPlace);
-    if (pattern < 0) continue;
-    const score = scoreOf(pattern);
-    if (score.least === 0 && score.base < HOPELESS) continue;
-    const bits = bitsAt(score, place);
-    const likelihood = likelihoodOf(score, bits);
-    if (weights.taught) {
-      const before = Math.max(chanceOf(bits), score.least);
-      if (Math.max(before, likelihood) >= lines.judgeFrom) moves.push([before, likelihood]);
-    }
-    if (likelihood < lines.judgeFrom) continue;
-    const [one, other] = [records[place]!, records[otherPlace]!];
-    links.push({ a: Math.min(one, other), b: Math.max(one, other), chance: likelihood, pattern });
-  }
+  const { weights, links, compared, judged, moves, conflict } = weighPairs(people, lines.judgeFrom, same, different);
   const keyOf = (a: number, b: number) => Math.min(a, b) * people.length + Math.max(a, b);
   const saidSame = new Set(same.map(([a, b]) => keyOf(a, b)));
-  const conflict = (a: number, b: number) => scoreOf(patternOfRecords(a, b)).base < -1;
   const mergeAt = (mergeFrom: number): Merged => {
     const likely = mostLikelyFirst(links.filter(({ chance }) => chance >= mergeFrom));
     const roots = cluster(people.length, likely, same, different, conflict);
@@ -141,19 +73,19 @@ export function matchPeople(
       for (const i of [link.a, link.b]) if (!reasons.has(i)) reasons.set(i, link);
     }
     // What a person put together is no guess, and no group that should not be.
-    const judged = new Set(same.map(([a]) => roots[a]));
+    const saidSo = new Set(same.map(([a]) => roots[a]));
+    const members = new Int32Array(people.length);
+    for (const record of reasons.keys()) members[roots[record]!]!++;
     const sizes = new Map([[1, people.length - reasons.size]]);
     let pairs = 0;
-    for (const [root, records] of groupedBy(reasons.keys(), (record) => roots[record]!)) {
-      const size = records.length;
+    for (const [root, size] of members.entries()) {
       pairs += (size * (size - 1)) / 2;
-      if (!judged.has(root)) sizes.set(size, (sizes.get(size) ?? 0) + 1);
+      if (size > 0 && !saidSo.has(root)) sizes.set(size, (sizes.get(size) ?? 0) + 1);
     }
-    const guessed = likely.filter(({ a, b }) => roots[a] === roots[b] && !saidSame.has(keyOf(a, b)));
-    const wrong = expectedWrong(
-      sizes,
-      guessed.reduce((sum, { chance }) => sum + 1 - chance, 0),
-    );
+    let byPairs = 0;
+    for (const { a, b, chance } of likely)
+      if (roots[a] === roots[b] && !saidSame.has(keyOf(a, b))) byPairs += 1 - chance;
+    const wrong = expectedWrong(sizes, byPairs);
     return { mergeFrom, roots, reasons, pairs, wrong, expectedError: pairs === 0 ? 0 : wrong / pairs };
   };
   const { mergeFrom, roots, reasons, ...merged } =
@@ -183,13 +115,13 @@ export function matchPeople(
     doubtfulCount: doubtful.size,
     reasons,
     weights,
-    compared: pairs.size,
+    compared,
     expectedError: merged.expectedError,
     errorRange: errorRange(merged.wrong, merged.pairs),
     mergeFrom,
     curve: errorCurve(links, lines.judgeFrom, (chance) => (1 - chance) * (chance >= mergeFrom ? inGroups : 1)),
     taught: weights.taught && {
-      judged: judged.length,
+      judged,
       moved: moves.filter(([before, after]) => sideOf(before) !== sideOf(after)).length,
     },
   };
@@ -209,12 +141,6 @@ function errorRange(wrong: number, merged: number): { low: number; high: number 
   };
 }
 
-/** The pairs that a person judged, one by one. */
-function judgedPairs(same: readonly (readonly [number, number])[], different: readonly (readonly number[])[]) {
-  const apart = different.filter(({ length }) => length === 2);
-  return [...same.map(([a, b]) => ({ a, b, same: true })), ...apart.map(([a, b]) => ({ a: a!, b: b!, same: false }))];
-}
-
 /** Whether two records stand in one of some groups. */
 function togetherIn(groups: readonly (readonly number[])[]): (a: number, b: number) => boolean {
   const of = new Map<number, number[]>();
@@ -231,6 +157,3 @@ export function evidenceOf({ pattern }: Pick<Link, 'pattern'>, weights: Weights)
     return { field, level, bits: bitsOf(weights, f, level) };
   });
 }
-
-/** Bits under which no rare name can lift a pair to a line that is worth a look. */
-const HOPELESS = -8;
