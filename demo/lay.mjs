@@ -70,7 +70,7 @@ export async function layDemo(url, say) {
   });
   for (const name of FILES) await bring(job, name);
   // Lists as clean as these leave little in doubt: it is judged from lower than a person would.
-  await setUp(job, 'match', { judgeFrom: 0.02 });
+  await setUp(job, 'match', { judgeFrom: 0.01 });
   await setUp(job, 'screen', {
     rules: [
       { field: 'title', words: ['assistant', 'intern', 'driver', 'administrator'], fate: 'aside' },

@@ -77,7 +77,7 @@ const VIEWS = [
     (page) => page.locator('cs-firms tbody tr').nth(2).click(),
   ],
   ['ledger', '/ledger'],
-  ['judge', `${job}/judge`],
+  ['judge', `${job}/judge`, (page) => page.getByText('Benedikt Prosser').first().click()],
   ['bring', `${job}/bring`, dropList],
   [
     'search',

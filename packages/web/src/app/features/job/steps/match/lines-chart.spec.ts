@@ -23,7 +23,7 @@ async function open() {
 it('says what the lines merge, how many of it wrongly, and what is left to judge', async () => {
   const { text } = await open();
   expect(text()).toContain('From 0.80: 800 pairs are merged, about 5.0 in 1,000 wrongly.');
-  expect(text()).toContain('Between the lines 200 to judge, about 114 of them the same person.');
+  expect(text()).toContain('Between the lines about 200 to judge, 114 of them the same person.');
 });
 
 it('a line below what was counted is said to be unknown', async () => {

@@ -159,7 +159,7 @@ export class LinesChart {
     const below = this.judgeFrom() < known - 0.005 ? `; how many below ${shown(known)} is known once it is used` : '';
     return (
       `From ${shown(this.mergeFrom())}: ${n(merged.pairs)} pairs are merged, about ${(errorOf(merged) * 1000).toFixed(1)} in 1,000 wrongly. ` +
-      `Between the lines ${n(pairs)} to judge, about ${n(same)} of them the same person${below}.`
+      `Between the lines about ${n(pairs)} to judge, ${n(same)} of them the same person${below}.`
     );
   });
 
