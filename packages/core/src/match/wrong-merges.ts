@@ -2,8 +2,8 @@
 const BREAK = 0.1;
 /** What the pairs say of themselves weighs as much as so many groups that should not be. */
 const PAIRS_WEIGH = 3;
-/** Of groups that should not be no more than so many times as many as expected are taken for two people. */
-const MOST_TIMES = 3;
+/** How likely all groups that are larger than where the sizes break off are two people, whatever their number. */
+const SIZES_END = 0.75;
 
 /**
  * How many of the pairs of merged groups are expected to be two people.
@@ -29,9 +29,24 @@ export function expectedWrong(sizes: ReadonlyMap<number, number>, byPairs: numbe
   const found = [...sizes].filter(([size]) => size > largest);
   const seen = sum(found, ([, groups]) => groups);
   const wrong = sum(found, ([size, groups]) => groups * (wrongIn.get(size) ?? wrongOfEqual(size, largest)));
-  const counted = Math.min(seen, MOST_TIMES * (expected + 1));
+  const counted = likelyOfTwo(seen, expected);
   const believed = (PAIRS_WEIGH + counted) / (PAIRS_WEIGH + expected);
   return byPairs * believed * within + (seen === 0 ? 0 : (wrong * counted) / seen);
+}
+
+/** How many of so many groups are likely two people, where so many are expected; far more than that some more sources hold. */
+function likelyOfTwo(seen: number, expected: number): number {
+  const ofOne = (n: number) => (n === 0 ? SIZES_END : 0) + (1 - SIZES_END) / ((n + 1) * (n + 2));
+  const weights = chancesOfCounts(seen, expected).map((chance, n) => chance * ofOne(seen - n));
+  return sum(weights, (weight, n) => weight * n) / sum(weights, (weight) => weight);
+}
+
+/** How likely each count up to one is where so many are expected: Poisson's, whose rate varies as a gamma's of shape `PAIRS_WEIGH`. */
+function chancesOfCounts(most: number, expected: number): number[] {
+  const all = PAIRS_WEIGH + expected;
+  const chances = [(PAIRS_WEIGH / all) ** PAIRS_WEIGH];
+  for (let n = 1; n <= most; n++) chances.push((chances[n - 1]! * (PAIRS_WEIGH + n - 1) * expected) / (n * all));
+  return chances;
 }
 
 /** The most records that somebody has, null where the sizes do not break off. */
@@ -58,4 +73,5 @@ function meetings(sizes: ReadonlyMap<number, number>, largest: number) {
 /** Wrong pairs of a group that is larger than two people make, if it is as few as can be with as many records each. */
 const wrongOfEqual = (size: number, largest: number) => (size ** 2 / 2) * (1 - 1 / Math.ceil(size / largest));
 
-const sum = <T>(items: readonly T[], of: (item: T) => number) => items.reduce((all, item) => all + of(item), 0);
+const sum = <T>(items: readonly T[], of: (item: T, i: number) => number) =>
+  items.reduce((all, item, i) => all + of(item, i), 0);
