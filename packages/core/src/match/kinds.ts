@@ -12,6 +12,7 @@ export const KINDS = [...OF_ONE, ...OF_TWO];
 export type KindName = (typeof KINDS)[number];
 type OfTwo = (typeof OF_TWO)[number];
 
+/** One of something for each kind of pairs of two people. */
 export const ofTwo = <T>(make: (name: OfTwo) => T) =>
   Object.fromEntries(OF_TWO.map((name) => [name, make(name)])) as Record<OfTwo, T>;
 

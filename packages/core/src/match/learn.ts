@@ -89,7 +89,7 @@ export function learnWeights(
   return weightsOf(grown ? twoKinds(same, others) : kinds, kin, pairs.size);
 }
 
-/** The compared pairs by what they show. */
+/** What the compared pairs show, and how many of them show it. */
 function seenAmong(pairs: Pairs, compare: Record<Compared, Compare>): Seen[] {
   const counts = new Map<number, number>();
   const { sample, each } = samplePairs(pairs, LEARN_FROM);
@@ -170,6 +170,7 @@ interface Known {
 }
 const HANDFUL = 6;
 
+/** Makes what is known hold of the kinds as a round left them. */
 function settle(kinds: Kinds, { random, namesakes, kin, handful }: Known) {
   const { stayed, moved, strangers } = kinds;
   const few = Math.min(moved.share, handful);

@@ -85,7 +85,7 @@ export function matchPeople(
     let byPairs = 0;
     for (const { a, b, chance } of likely)
       if (roots[a] === roots[b] && !saidSame.has(keyOf(a, b))) byPairs += 1 - chance;
-    const wrong = expectedWrong(sizes, byPairs);
+    const wrong = Math.min(pairs, expectedWrong(sizes, byPairs));
     return { mergeFrom, roots, reasons, pairs, wrong, expectedError: pairs === 0 ? 0 : wrong / pairs };
   };
   const { mergeFrom, roots, reasons, ...merged } =

@@ -14,7 +14,6 @@ interface Scored {
   levels: number[];
   weighed: PairShares;
   base: number;
-  mayBe: boolean;
   least: number;
 }
 
@@ -61,7 +60,7 @@ export function weighPairs(
       const levels = levelsOf(pattern);
       const weighed = weigh(levels);
       const least = sharesExactKey(levels) ? CERTAIN : 0;
-      known = { levels, weighed, base: bitsFor(weighed), mayBe: mayBeOne(levels), least };
+      known = { levels, weighed, base: bitsFor(weighed), least };
       scored.set(pattern, known);
     }
     return known;
@@ -71,7 +70,7 @@ export function weighPairs(
 
   const judged = judgedPairs(same, different).flatMap(({ a, b, same }) => {
     const score = scoreOf(patternOfRecords(a, b));
-    return score.mayBe ? [{ levels: score.levels, bits: bitsAt(score, placeOf[a]!), same }] : [];
+    return mayBeOne(score.levels) ? [{ levels: score.levels, bits: bitsAt(score, placeOf[a]!), same }] : [];
   });
   const taught = teach(judged);
   const moves: [before: number, after: number][] = [];
