@@ -24,7 +24,7 @@ const LINES = Array.from({ length: 70 }, (_, i) => chanceAt(LOWEST + i * LINE_ST
 /**
  * How many pairs each line would merge, and how many of them wrongly.
  *
- * @param from pairs that are less likely were not kept; lines below it are left out
+ * @param from pairs that are less likely were not kept: it is the first line
  * @param wrongOf how likely a pair of a chance is wrong
  */
 export function errorCurve(
@@ -44,5 +44,7 @@ export function errorCurve(
     pairs[i]! += pairs[i + 1]!;
     wrong[i]! += wrong[i + 1]!;
   }
-  return LINES.map((line, i) => ({ line, pairs: pairs[i]!, wrong: wrong[i]! })).filter(({ line }) => line >= from);
+  return LINES.map((line, i) => ({ line: Math.max(line, from), pairs: pairs[i]!, wrong: wrong[i]! })).filter(
+    (_, i) => !(LINES[i + 1]! <= from),
+  );
 }
